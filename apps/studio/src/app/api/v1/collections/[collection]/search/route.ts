@@ -1,0 +1,33 @@
+import { createHash } from 'node:crypto';
+import type { SearchAnswer } from '@yucca/contract';
+import { readJson, searchFromUrl } from '@/http/input';
+import { preflight, route } from '@/http/route';
+import { requireRight } from '@/server/keys/keys';
+import { validate } from '@/server/validate';
+
+function answered(answer: SearchAnswer, headers: Record<string, string> = {}): Response {
+  const { engineMs, totalMs } = answer.timing;
+  return Response.json(answer, {
+    headers: { 'Server-Timing': `engine;dur=${engineMs}, total;dur=${totalMs}`, ...headers },
+  });
+}
+
+export const GET = route('search', async ({ request, url, params, caller, yucca }) => {
+  const query = validate('SearchRequest', searchFromUrl(url));
+  if (query.version === 'draft') requireRight(caller!, 'read');
+  const name = params.collection!;
+  // The answer follows from the question and the collection's state, so their hash stands for it.
+  const state = `${process.pid}/${yucca.startedAt}/${yucca.search.generation(name)}`;
+  const etag = `"${createHash('sha256').update(`${state}${url.search}`).digest('base64url').slice(0, 22)}"`;
+  const headers = { ETag: etag, 'Cache-Control': 'no-cache' };
+  if (request.headers.get('if-none-match') === etag) return new Response(null, { status: 304, headers });
+  return answered(await yucca.search.search(name, query, request.signal), headers);
+});
+
+export const POST = route('search', async ({ request, params, caller, yucca }) => {
+  const query = validate('SearchRequest', await readJson(request));
+  if (query.version === 'draft') requireRight(caller!, 'read');
+  return answered(await yucca.search.search(params.collection!, query, request.signal));
+});
+
+export const OPTIONS = preflight;

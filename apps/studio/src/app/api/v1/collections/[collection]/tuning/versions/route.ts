@@ -1,0 +1,6 @@
+import { route } from '@/http/route';
+
+export const GET = route('read', ({ params, yucca }) => {
+  const items = yucca.tunings.versions(params.collection!);
+  return Response.json({ items, total: items.length, page: 1, pages: 1, size: items.length });
+});

@@ -1,0 +1,13 @@
+import { route } from '@/http/route';
+import { VERSION } from '@/server/config';
+
+export const dynamic = 'force-dynamic';
+
+export const GET = route('none', ({ yucca }) =>
+  Response.json({
+    status: 'ok',
+    version: VERSION,
+    collections: yucca.collections.list().length,
+    uptimeS: Math.round((Date.now() - yucca.startedAt) / 1000),
+  }),
+);

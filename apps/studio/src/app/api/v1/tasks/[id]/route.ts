@@ -1,0 +1,7 @@
+import { route } from '@/http/route';
+
+export const GET = route('write', ({ params, yucca }) => Response.json({ task: yucca.tasks.get(params.id!) }));
+
+export const DELETE = route('write', ({ params, yucca }) =>
+  Response.json({ task: yucca.tasks.cancel(params.id!) }, { status: 202 }),
+);

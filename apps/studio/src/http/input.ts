@@ -1,0 +1,90 @@
+import { LIMITS } from '@yucca/contract';
+import { Failure } from '@/server/failure';
+
+const MOST_BYTES = 4 * 1024 * 1024;
+
+/** Reads a JSON body of bounded size. Throws a Failure when it is no JSON, too large or of another type. */
+export async function readJson(request: Request, types = ['application/json']): Promise<unknown> {
+  const type = mediaType(request);
+  if (!types.includes(type)) throw new Failure('unsupported-type', `Send ${types.join(' or ')}; this came as “${type || 'nothing'}”.`); // prettier-ignore
+  const chunks: Uint8Array[] = [];
+  let bytes = 0;
+  for await (const chunk of bodyOf(request)) {
+    bytes += chunk.length;
+    if (bytes > MOST_BYTES) throw new Failure('too-large', `The body is larger than ${MOST_BYTES / 1024 / 1024} MB.`);
+    chunks.push(chunk);
+  }
+  try {
+    return JSON.parse(Buffer.concat(chunks).toString('utf8')) as unknown;
+  } catch (error) {
+    throw new Failure('unreadable', `The body is not JSON: ${(error as Error).message}`);
+  }
+}
+
+/** The media type of the body, without parameters, in lower case. */
+export function mediaType(request: Request): string {
+  return (request.headers.get('content-type') ?? '').split(';')[0]!.trim().toLowerCase();
+}
+
+/** The body as it arrives; nothing when there is none. */
+export async function* bodyOf(request: Request): AsyncGenerator<Uint8Array> {
+  if (request.body === null) return;
+  const reader = request.body.getReader();
+  for (;;) {
+    const { done, value } = await reader.read();
+    if (done) return;
+    yield value;
+  }
+}
+
+/** A whole number in the query string between two bounds. Throws a Failure with the pointer of the parameter. */
+export function wholeNumber(url: URL, name: string, fallback: number, least: number, most: number): number {
+  const text = url.searchParams.get(name);
+  if (text === null) return fallback;
+  const value = /^-?\d{1,15}$/.test(text) ? Number(text) : Number.NaN;
+  if (value >= least && value <= most) return value;
+  const detail = `must be a whole number from ${least} to ${most}`;
+  throw new Failure('invalid', `${name} ${detail}, not “${text.slice(0, 40)}”.`, [{ pointer: `/${name}`, detail }]);
+}
+
+/** One of some words in the query string. Throws a Failure otherwise. */
+export function oneOf<T extends string>(url: URL, name: string, words: readonly T[], fallback: T): T {
+  const text = url.searchParams.get(name);
+  if (text === null) return fallback;
+  const found = words.find((word) => word === text);
+  if (found !== undefined) return found;
+  const detail = `must be one of ${words.join(', ')}`;
+  throw new Failure('invalid', `${name} ${detail}.`, [{ pointer: `/${name}`, detail }]);
+}
+
+/** `?wait=true` and the like. */
+export function isTrue(url: URL, name: string): boolean {
+  return oneOf(url, name, ['true', 'false'], 'false') === 'true';
+}
+
+/** Parameters a search URL may hold besides the request itself. */
+const BESIDES = new Set(['key']);
+const NUMBERS = new Set(['page', 'size']);
+const LISTS = new Set(['facets', 'fields']);
+
+/** Reads a search request from a query string; the schema checks it afterwards. */
+export function searchFromUrl(url: URL): unknown {
+  const request: [string, unknown][] = [];
+  for (const [name, text] of url.searchParams) {
+    if (BESIDES.has(name)) continue;
+    if (NUMBERS.has(name)) request.push([name, /^-?\d{1,9}$/.test(text) ? Number(text) : text]);
+    else if (LISTS.has(name)) request.push([name, text === '' ? [] : text.split(',')]);
+    else if (name === 'select') request.push([name, selectFrom(text)]);
+    else request.push([name, text]);
+  }
+  return Object.fromEntries(request);
+}
+
+function selectFrom(text: string): unknown {
+  if (text.length > LIMITS.queryLength * 64) throw new Failure('invalid', 'select is too long.', [{ pointer: '/select', detail: 'is too long' }]); // prettier-ignore
+  try {
+    return JSON.parse(text) as unknown;
+  } catch {
+    throw new Failure('invalid', 'select is not JSON. Write it like {"colour":["red"]}, URL-encoded.', [{ pointer: '/select', detail: 'is not JSON' }]); // prettier-ignore
+  }
+}

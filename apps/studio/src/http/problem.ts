@@ -1,0 +1,32 @@
+import type { ProblemJson } from '@yucca/contract';
+import { isFailure, type FailureCode } from '@/server/failure';
+import { runtime } from '@/server/runtime';
+
+const PROBLEMS: Record<FailureCode, [status: number, title: string]> = {
+  unreadable: [400, 'The request cannot be read'],
+  unauthorised: [401, 'A key is needed'],
+  forbidden: [403, 'The key lacks the right'],
+  'not-found': [404, 'Not found'],
+  conflict: [409, 'Conflict'],
+  'too-large': [413, 'Too large'],
+  'unsupported-type': [415, 'Media type not supported'],
+  invalid: [422, 'The request is not valid'],
+  starting: [503, 'Starting'],
+};
+
+/** Turns whatever a service threw into Problem Details (RFC 9457). The one place where errors become HTTP. */
+export function problemResponse(error: unknown): Response {
+  if (error instanceof Error && error.name === 'SearchCancelled') return new Response(null, { status: 499 });
+  if (isFailure(error)) {
+    const [status, title] = PROBLEMS[error.code];
+    const body: ProblemJson = { type: `urn:yucca:problem:${error.code}`, title, status, detail: error.message };
+    if (error.parts.length > 0) body.errors = error.parts;
+    const headers: Record<string, string> = { 'Content-Type': 'application/problem+json' };
+    if (status === 401) headers['WWW-Authenticate'] = 'Bearer';
+    if (status === 503) headers['Retry-After'] = '1';
+    return new Response(JSON.stringify(body), { status, headers });
+  }
+  runtime().log.error({ error: error instanceof Error ? (error.stack ?? error.message) : String(error) }, 'request failed'); // prettier-ignore
+  const body: ProblemJson = { type: 'urn:yucca:problem:internal', title: 'Something went wrong here', status: 500, detail: 'Yucca made a mistake while answering. It is written in the log.' }; // prettier-ignore
+  return new Response(JSON.stringify(body), { status: 500, headers: { 'Content-Type': 'application/problem+json' } });
+}

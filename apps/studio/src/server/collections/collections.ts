@@ -1,0 +1,99 @@
+import type { Card, Collection, CollectionPatch, NewCollection, RecordJson } from '@yucca/contract';
+import { readableName } from '@yucca/contract';
+import { guessCard, guessFacets } from '@yucca/engine/understand';
+import { asc, eq, isNotNull } from 'drizzle-orm';
+import type { Db } from '../db/open';
+import { collections, records, tunings } from '../db/schema';
+import { Failure } from '../failure';
+import type { Catalogue } from '../index/catalogue';
+
+type Row = typeof collections.$inferSelect & { name: string };
+
+/** Records looked at when a card and facets are guessed. */
+const SAMPLE = 300;
+
+/** Collections: their making, listing and unmaking. */
+export class Collections {
+  readonly #db: Db;
+  readonly #catalogue: Catalogue;
+
+  constructor(db: Db, catalogue: Catalogue) {
+    this.#db = db;
+    this.#catalogue = catalogue;
+  }
+
+  /** The row of a collection. Throws a Failure when there is none. */
+  row(name: string): Row {
+    const row = this.#db.select().from(collections).where(eq(collections.name, name)).get();
+    if (!row) throw new Failure('not-found', `There is no collection called “${name}”.`);
+    return row as Row;
+  }
+
+  get(name: string): Collection {
+    return this.#present(this.row(name));
+  }
+
+  list(): Collection[] {
+    const rows = this.#db.select().from(collections).where(isNotNull(collections.name)).orderBy(asc(collections.name)).all(); // prettier-ignore
+    return rows.map((row) => this.#present(row as Row));
+  }
+
+  #present(row: Row): Collection {
+    const { name, title, keyField, records: count, liveVersion, createdAt, changedAt } = row;
+    const draft = this.#db.select().from(tunings).where(eq(tunings.collectionId, row.id)).all().some(({ version }) => version === 0); // prettier-ignore
+    const { generation, bytes } = this.#catalogue.facts(row.id);
+    return { name, title, key: keyField, records: count, generation, bytes, liveVersion, draftChanged: draft, createdAt, changedAt }; // prettier-ignore
+  }
+
+  async create({ name, title, key }: NewCollection): Promise<Collection> {
+    const taken = this.#db.select({ id: collections.id }).from(collections).where(eq(collections.name, name)).get();
+    if (taken) throw new Failure('conflict', `There is already a collection called “${name}”.`, [{ pointer: '/name', detail: 'taken' }]); // prettier-ignore
+    const id = this.#db.$client.transaction(() => {
+      const row = this.#db.insert(collections).values({ name, title: title ?? readableName(name), keyField: key ?? 'id' }).returning({ id: collections.id }).get(); // prettier-ignore
+      this.#db.insert(tunings).values({ collectionId: row.id, version: 1, document: '{}', note: 'As created' }).run();
+      return row.id;
+    })();
+    await this.#catalogue.open(id);
+    return this.get(name);
+  }
+
+  patch(name: string, { title }: CollectionPatch): Collection {
+    const { id } = this.row(name);
+    if (title !== undefined) this.#db.update(collections).set({ title }).where(eq(collections.id, id)).run();
+    return this.get(name);
+  }
+
+  /** Takes the collection out of sight at once; its records are cleared away by the keeper afterwards. */
+  remove(name: string): void {
+    const { id } = this.row(name);
+    this.#db.update(collections).set({ name: null }).where(eq(collections.id, id)).run();
+    this.#catalogue.forget(id);
+  }
+
+  /** The first records, in record order. */
+  sample(collectionId: number, most = SAMPLE): RecordJson[] {
+    return this.#db.select({ json: records.json }).from(records).where(eq(records.collectionId, collectionId)).orderBy(asc(records.order)).limit(most).all().map(({ json }) => JSON.parse(json) as RecordJson); // prettier-ignore
+  }
+
+  card(name: string): Card {
+    const { card } = this.row(name);
+    return card === null ? { title: null, picture: null, text: null, number: null, detail: null } : (JSON.parse(card) as Card); // prettier-ignore
+  }
+
+  /**
+   * After a first load: guesses what a result card shows and which facets to offer, so that the search page is worth
+   * looking at the moment the data is in. Answers the first tuning to publish, or null when there is one already.
+   */
+  understand(name: string): { facets: { name: string; field: string }[] } | null {
+    const { id, keyField, liveVersion, card } = this.row(name);
+    const sample = this.sample(id);
+    if (sample.length === 0) return null;
+    if (card === null) {
+      this.#db.update(collections).set({ card: JSON.stringify(guessCard(sample, keyField)) }).where(eq(collections.id, id)).run(); // prettier-ignore
+    }
+    const touched = this.#db.select({ version: tunings.version }).from(tunings).where(eq(tunings.collectionId, id)).all().some(({ version }) => version === 0); // prettier-ignore
+    if (card !== null || liveVersion !== 1 || touched) return null;
+    const fields = guessFacets(sample, keyField);
+    return fields.length === 0 ? null : { facets: fields.map((field) => ({ name: field, field })) };
+  }
+}

@@ -1,0 +1,30 @@
+import path from 'node:path';
+
+/** What the environment says, read once. */
+export interface Config {
+  dataDir: string;
+  host: string;
+  /** The studio is open without a key only when nothing but this machine can reach it. */
+  loopback: boolean;
+  adminKey: string | null;
+}
+
+const LOOPBACK = new Set(['127.0.0.1', 'localhost', '::1']);
+
+export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
+  const host = env.YUCCA_HOST ?? '127.0.0.1';
+  return {
+    dataDir: path.resolve(/* turbopackIgnore: true */ env.YUCCA_DATA_DIR ?? './data'),
+    host,
+    loopback: LOOPBACK.has(host),
+    adminKey: env.YUCCA_ADMIN_KEY || null,
+  };
+}
+
+/** Whether a `Host` header names this machine itself, which a page of another site cannot make it do. */
+export function isLoopbackHost(header: string | null): boolean {
+  if (header === null) return false;
+  return LOOPBACK.has(header.replace(/:\d+$/, '').replace(/^\[|\]$/g, ''));
+}
+
+export const VERSION = '0.1.0';

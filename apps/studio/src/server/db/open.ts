@@ -1,0 +1,30 @@
+import Database from 'better-sqlite3';
+import { drizzle, type BetterSQLite3Database } from 'drizzle-orm/better-sqlite3';
+import { migrate } from 'drizzle-orm/better-sqlite3/migrator';
+import { mkdirSync } from 'node:fs';
+import path from 'node:path';
+import * as schema from './schema';
+
+export type Db = BetterSQLite3Database<typeof schema> & { $client: Database.Database };
+
+/**
+ * Opens the database of a data folder. Every thread opens its own connection: the write-ahead log lets them read while
+ * one writes, and a writer waits for another up to five seconds. Commits are flushed to the disk before they are
+ * acknowledged (`synchronous = FULL`), so that neither a killed process nor a power cut takes back an answer.
+ */
+export function openDb(dataDir: string, { readonly = false } = {}): Db {
+  mkdirSync(dataDir, { recursive: true });
+  const client = new Database(path.join(dataDir, 'yucca.sqlite'), { readonly });
+  client.pragma('busy_timeout = 5000');
+  if (!readonly) {
+    client.pragma('journal_mode = WAL');
+    client.pragma('synchronous = FULL');
+    client.pragma('foreign_keys = ON');
+  }
+  return drizzle(client, { schema });
+}
+
+/** Brings the tables up to date. */
+export function migrateDb(db: Db, migrationsDir: string): void {
+  migrate(db, { migrationsFolder: migrationsDir });
+}

@@ -1,0 +1,103 @@
+import { sql } from 'drizzle-orm';
+import { index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+
+const now = sql`(strftime('%Y-%m-%dT%H:%M:%fZ', 'now'))`;
+
+export const collections = sqliteTable('collections', {
+  id: integer('id').primaryKey({ autoIncrement: true }),
+  /** Null once the collection is deleted and only its records still have to be cleared away. */
+  name: text('name').unique(),
+  title: text('title').notNull(),
+  keyField: text('key_field').notNull(),
+  records: integer('records').notNull().default(0),
+  generation: integer('generation').notNull().default(0),
+  liveVersion: integer('live_version').notNull().default(1),
+  /** JSON: which fields make a result card, guessed from the data. */
+  card: text('card'),
+  createdAt: text('created_at').notNull().default(now),
+  changedAt: text('changed_at'),
+});
+
+/** Each row is one version of a record: replacing a record gives it a new `rid` and leaves a grave for the old one. */
+export const records = sqliteTable(
+  'records',
+  {
+    rid: integer('rid').primaryKey({ autoIncrement: true }),
+    collectionId: integer('collection_id').notNull(),
+    /** The `rid` of the first version: record order does not change when a record does. */
+    order: integer('ord').notNull(),
+    key: text('key').notNull(),
+    json: text('json').notNull(),
+  },
+  (table) => [
+    uniqueIndex('records_by_key').on(table.collectionId, table.key),
+    index('records_by_order').on(table.collectionId, table.order),
+    index('records_by_rid').on(table.collectionId, table.rid),
+  ],
+);
+
+/** Versions that are gone, for the segments that still hold them. */
+export const graves = sqliteTable(
+  'graves',
+  {
+    gid: integer('gid').primaryKey({ autoIncrement: true }),
+    collectionId: integer('collection_id').notNull(),
+    rid: integer('rid').notNull(),
+  },
+  (table) => [index('graves_by_collection').on(table.collectionId, table.gid)],
+);
+
+/** The segment files on disk: each covers the versions `(fromRid, toRid]` that were alive when it was built. */
+export const segments = sqliteTable('segments', {
+  id: text('id').primaryKey(),
+  collectionId: integer('collection_id').notNull(),
+  fromRid: integer('from_rid').notNull(),
+  toRid: integer('to_rid').notNull(),
+  /** Graves after this one concern the segment. */
+  graveId: integer('grave_id').notNull(),
+  bytes: integer('bytes').notNull(),
+  /** JSON: which fields are indexed. */
+  plan: text('plan').notNull(),
+});
+
+/** Version 0 is the draft. */
+export const tunings = sqliteTable(
+  'tunings',
+  {
+    collectionId: integer('collection_id').notNull(),
+    version: integer('version').notNull(),
+    document: text('document').notNull(),
+    note: text('note'),
+    savedAt: text('saved_at').notNull().default(now),
+  },
+  (table) => [primaryKey({ columns: [table.collectionId, table.version] })],
+);
+
+export const keys = sqliteTable('keys', {
+  id: text('id').primaryKey(),
+  label: text('label').notNull(),
+  /** SHA-256 of the secret, in hexadecimal. */
+  secretHash: text('secret_hash').notNull().unique(),
+  /** JSON list of rights. */
+  rights: text('rights').notNull(),
+  createdAt: text('created_at').notNull().default(now),
+});
+
+export const settings = sqliteTable('settings', {
+  name: text('name').primaryKey(),
+  value: text('value').notNull(),
+});
+
+/** Finished tasks, and the ones that were running: those are found unfinished after a crash. */
+export const tasks = sqliteTable(
+  'tasks',
+  {
+    id: text('id').primaryKey(),
+    collection: text('collection').notNull(),
+    state: text('state').notNull(),
+    /** JSON: the whole task. */
+    task: text('task').notNull(),
+    startedAt: text('started_at').notNull(),
+  },
+  (table) => [index('tasks_by_collection').on(table.collection, table.startedAt)],
+);

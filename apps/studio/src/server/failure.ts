@@ -1,0 +1,39 @@
+import type { ProblemPart } from '@yucca/contract';
+
+/** Why a service could not do what it was asked; turned into problem+json in one place (app/api/problem.ts). */
+export type FailureCode =
+  | 'unreadable'
+  | 'unauthorised'
+  | 'forbidden'
+  | 'not-found'
+  | 'conflict'
+  | 'too-large'
+  | 'unsupported-type'
+  | 'invalid'
+  | 'starting';
+
+/** A failure with a code and a sentence for a person. Thrown by services; anything else thrown is a defect. */
+export class Failure extends Error {
+  override name = 'Failure';
+  readonly code: FailureCode;
+  readonly parts: ProblemPart[];
+
+  constructor(code: FailureCode, detail: string, parts: ProblemPart[] = []) {
+    super(detail);
+    this.code = code;
+    this.parts = parts;
+  }
+}
+
+/**
+ * Whether something thrown is a Failure. Told by name: the framework instantiates modules more than once, and a class of
+ * one instance is not the class of another.
+ */
+export function isFailure(error: unknown): error is Failure {
+  return error instanceof Error && error.name === 'Failure';
+}
+
+/** Stops on what cannot be. */
+export function invariant(condition: unknown, message: string): asserts condition {
+  if (!condition) throw new Error(`cannot be: ${message}`);
+}

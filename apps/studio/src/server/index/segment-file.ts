@@ -1,0 +1,38 @@
+import { Segment } from '@yucca/engine';
+import { closeSync, fstatSync, fsyncSync, mkdirSync, openSync, readSync, renameSync, writeSync } from 'node:fs';
+import path from 'node:path';
+
+const PIECE = 64 * 1024 * 1024;
+
+/** Writes a segment so that its file is there whole or not at all: a new name, flushed, then renamed. */
+export function writeSegmentFile(file: string, buffer: SharedArrayBuffer): void {
+  mkdirSync(path.dirname(file), { recursive: true });
+  const half = `${file}.part`;
+  const handle = openSync(half, 'w');
+  try {
+    for (let at = 0; at < buffer.byteLength;) {
+      at += writeSync(handle, new Uint8Array(buffer, at, Math.min(PIECE, buffer.byteLength - at)));
+    }
+    fsyncSync(handle);
+  } finally {
+    closeSync(handle);
+  }
+  renameSync(half, file);
+}
+
+/** Reads a segment into shared memory and checks it. Throws when the file is missing, cut or damaged. */
+export function readSegmentFile(file: string): SharedArrayBuffer {
+  const handle = openSync(file, 'r');
+  try {
+    const buffer = new SharedArrayBuffer(fstatSync(handle).size);
+    for (let at = 0; at < buffer.byteLength;) {
+      const read = readSync(handle, new Uint8Array(buffer, at, Math.min(PIECE, buffer.byteLength - at)));
+      if (read === 0) throw new Error(`${file} ended early`);
+      at += read;
+    }
+    new Segment(buffer);
+    return buffer;
+  } finally {
+    closeSync(handle);
+  }
+}

@@ -1,0 +1,30 @@
+import { and, eq, isNotNull, isNull, sql } from 'drizzle-orm';
+import type { Db } from '../db/open';
+import { collections, graves, records, segments, tunings } from '../db/schema';
+
+const PIECE = 5_000;
+
+/** The numbers of the collections that live, or of those that are deleted and not yet cleared away. */
+export function collectionIds(db: Db, which: 'live' | 'deleted'): number[] {
+  const condition = which === 'live' ? isNotNull(collections.name) : isNull(collections.name);
+  return db.select({ id: collections.id }).from(collections).where(condition).all().map(({ id }) => id); // prettier-ignore
+}
+
+/** Clears away a piece of a deleted collection; false when nothing is left of it. Killed half-way, it goes on next time. */
+export function clearRecords(db: Db, collectionId: number): boolean {
+  const piece = sql`${records.rid} in (select rid from records where collection_id = ${collectionId} limit ${PIECE})`;
+  if (
+    db
+      .delete(records)
+      .where(and(eq(records.collectionId, collectionId), piece))
+      .run().changes > 0
+  )
+    return true;
+  db.$client.transaction(() => {
+    db.delete(graves).where(eq(graves.collectionId, collectionId)).run();
+    db.delete(segments).where(eq(segments.collectionId, collectionId)).run();
+    db.delete(tunings).where(eq(tunings.collectionId, collectionId)).run();
+    db.delete(collections).where(eq(collections.id, collectionId)).run();
+  })();
+  return false;
+}

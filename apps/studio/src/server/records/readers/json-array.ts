@@ -1,0 +1,48 @@
+import { JSONParser } from '@streamparser/json';
+import { InputError, MAX_ROW_BYTES, type Reader, type Row } from './reader';
+
+/** A JSON array of records, or one record. The array is read as it arrives; a syntax error ends the input there. */
+export const readJsonArray: Reader = async function* (input) {
+  let index = 0;
+  let kind: 'array' | 'object' | null = null;
+  const single: Buffer[] = [];
+  let singleBytes = 0;
+  let ready: Row[] = [];
+  const parser = new JSONParser({ paths: ['$.*'], keepStack: false });
+  parser.onValue = ({ value }): void => {
+    ready.push({ line: ++index, value });
+  };
+  let failure: Error | null = null;
+  parser.onError = (error: Error): void => {
+    failure ??= error;
+  };
+  for await (const chunk of input as AsyncIterable<Buffer>) {
+    let bytes = chunk;
+    if (kind === null) {
+      const text = chunk.toString('latin1').replace(/^\u00ef\u00bb\u00bf/, '');
+      const first = /[^\s]/.exec(text);
+      if (first === null) continue;
+      if (first[0] !== '[' && first[0] !== '{') throw new InputError('The input is neither a JSON array nor a JSON object.'); // prettier-ignore
+      kind = first[0] === '[' ? 'array' : 'object';
+      if (text.length < chunk.length) bytes = chunk.subarray(3);
+    }
+    if (kind === 'object') {
+      single.push(bytes);
+      singleBytes += bytes.length;
+      if (singleBytes > MAX_ROW_BYTES) throw new InputError('One JSON object of this size is no record. Send an array of records, or JSON Lines.'); // prettier-ignore
+      continue;
+    }
+    parser.write(bytes);
+    yield* ready;
+    ready = [];
+    if (failure) throw new InputError(`The JSON breaks off after ${index} records: ${(failure as Error).message}`);
+  }
+  if (kind === 'object') {
+    try {
+      yield { line: 1, value: JSON.parse(Buffer.concat(single).toString('utf8')) as unknown };
+    } catch (error) {
+      throw new InputError(`Not JSON: ${(error as Error).message}`);
+    }
+  }
+  if (kind === 'array' && !parser.isEnded) throw new InputError(`The JSON array is not closed; ${index} records were read.`); // prettier-ignore
+};

@@ -1,0 +1,22 @@
+import type { Readable } from 'node:stream';
+
+/** One row of an input: a value, or why it could not be read. Lines count from 1. */
+export type Row =
+  | { line: number; value: unknown }
+  | { line: number; error: string; /** The input as far as it helps, shortened. */ text?: string };
+
+/** Turns bytes into rows, one at a time and with bounded memory. */
+export type Reader = (input: Readable) => AsyncIterable<Row>;
+
+/** The input as a whole cannot be read on; what came before stays. */
+export class InputError extends Error {
+  override name = 'InputError';
+}
+
+/** Rows longer than this are refused; above the size of a record, for the white space and escapes around it. */
+export const MAX_ROW_BYTES = 4 * 1024 * 1024;
+
+/** Shortens a piece of input for an error message. */
+export function excerpt(text: string): string {
+  return text.length > 120 ? `${text.slice(0, 120)}…` : text;
+}

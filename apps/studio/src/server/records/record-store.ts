@@ -1,0 +1,159 @@
+import { LIMITS, type RecordJson } from '@yucca/contract';
+import { and, eq, sql } from 'drizzle-orm';
+import type { Db } from '../db/open';
+import { collections, graves, records } from '../db/schema';
+import { applyMergePatch } from './merge-patch';
+
+export type WriteMode = 'replace' | 'merge' | 'insert';
+
+export interface WriteOutcome {
+  /** `unchanged`: the record already stood there just so. */
+  did: 'created' | 'replaced' | 'unchanged';
+  /** Which version stood there before; 0 = none. */
+  oldRid: number;
+}
+
+/** Why one record could not be written; the sentence is for a person. */
+export class RecordError extends Error {
+  override name = 'RecordError';
+}
+
+const encoder = new TextEncoder();
+
+/** Checks a record key. Throws a RecordError. */
+export function checkKey(key: string): string {
+  if (key === '') throw new RecordError('the key is empty');
+  if (!key.isWellFormed()) throw new RecordError('the key holds half a character (a lone surrogate)');
+  const bytes = encoder.encode(key).length;
+  if (bytes > LIMITS.keyBytes) throw new RecordError(`the key is ${bytes} bytes long, more than ${LIMITS.keyBytes}`);
+  return key;
+}
+
+/** The key of a record by its key field; numbers are taken as their text. `null` when the field is absent or empty. */
+export function keyOf(record: RecordJson, keyField: string): string | null {
+  const value = Object.hasOwn(record, keyField) ? record[keyField] : undefined;
+  if (value === undefined || value === null || value === '') return null;
+  if (typeof value === 'string') return checkKey(value);
+  if (typeof value === 'number') return String(value);
+  throw new RecordError(`the key field "${keyField}" holds ${Array.isArray(value) ? 'a list' : `a ${typeof value}`}, not text or a number`); // prettier-ignore
+}
+
+/** Checks that a value may be stored as a record. Throws a RecordError. */
+export function checkRecord(value: unknown): RecordJson {
+  if (value === null || typeof value !== 'object' || Array.isArray(value)) {
+    const what = value === null ? 'null' : Array.isArray(value) ? 'a list' : `a ${typeof value}`;
+    throw new RecordError(`a record is a JSON object, this is ${what}`);
+  }
+  return value as RecordJson;
+}
+
+function serialise(record: RecordJson): string {
+  const json = JSON.stringify(record);
+  const bytes = json.length > LIMITS.recordBytes / 3 ? encoder.encode(json).length : json.length;
+  if (bytes > LIMITS.recordBytes) {
+    throw new RecordError(`the record is ${Math.ceil(bytes / 1024)} kB, more than ${LIMITS.recordBytes / 1024} kB`);
+  }
+  return json;
+}
+
+/**
+ * All writing of records, on one connection. A change to a record is a new version with a new `rid`; the old version
+ * gets a grave in the same transaction, so that the segments on disk can always be brought up to the truth.
+ */
+export class RecordStore {
+  readonly #db: Db;
+  readonly #find;
+  readonly #insertNew;
+  readonly #insertVersion;
+  readonly #remove;
+  readonly #bury;
+  readonly #touch;
+  #added = 0;
+  #changed = false;
+
+  constructor(db: Db) {
+    this.#db = db;
+    const collectionId = sql.placeholder('collectionId');
+    const key = sql.placeholder('key');
+    const rid = sql.placeholder('rid');
+    const byKey = and(eq(records.collectionId, collectionId), eq(records.key, key));
+    this.#find = db.select({ rid: records.rid, order: records.order, json: records.json }).from(records).where(byKey).prepare(); // prettier-ignore
+    const values = { collectionId, key, json: sql.placeholder('json') };
+    this.#insertNew = db
+      .insert(records)
+      .values({ ...values, order: sql`(select coalesce(max(seq), 0) + 1 from sqlite_sequence where name = 'records')` })
+      .prepare();
+    this.#insertVersion = db
+      .insert(records)
+      .values({ ...values, order: sql.placeholder('order') })
+      .prepare();
+    this.#remove = db.delete(records).where(eq(records.rid, rid)).prepare();
+    this.#bury = db.insert(graves).values({ collectionId, rid }).prepare();
+    this.#touch = db
+      .update(collections)
+      .set({
+        records: sql`${collections.records} + ${sql.placeholder('added')}`,
+        changedAt: sql`strftime('%Y-%m-%dT%H:%M:%fZ', 'now')`,
+      })
+      .where(eq(collections.id, collectionId))
+      .prepare();
+  }
+
+  /**
+   * Runs writes to one collection in one transaction: all of them are on the disk when it returns, or none. The
+   * collection's count and date of change go with them.
+   */
+  transaction<T>(collectionId: number, run: () => T): T {
+    return this.#db.$client
+      .transaction(() => {
+        this.#added = 0;
+        this.#changed = false;
+        const result = run();
+        if (this.#changed) this.#touch.run({ collectionId, added: this.#added });
+        return result;
+      })
+      .immediate();
+  }
+
+  /** The newest version number given out so far. */
+  lastRid(): number {
+    const row = this.#db.$client.prepare(`select seq from sqlite_sequence where name = 'records'`).get();
+    return (row as { seq: number } | undefined)?.seq ?? 0;
+  }
+
+  /** Writes one record. Call inside a transaction. Throws a RecordError. */
+  put(collectionId: number, key: string, record: RecordJson, mode: WriteMode): WriteOutcome {
+    const old = this.#find.get({ collectionId, key });
+    if (old === undefined) {
+      this.#insertNew.run({ collectionId, key, json: serialise(record) });
+      this.#changed = true;
+      this.#added++;
+      return { did: 'created', oldRid: 0 };
+    }
+    if (mode === 'insert') throw new RecordError(`a record with the key "${key}" is already here`);
+    const next = mode === 'merge' ? checkRecord(applyMergePatch(JSON.parse(old.json), record)) : record;
+    const json = serialise(next);
+    if (json === old.json) return { did: 'unchanged', oldRid: old.rid };
+    this.#remove.run({ rid: old.rid });
+    this.#bury.run({ collectionId, rid: old.rid });
+    this.#insertVersion.run({ collectionId, key, json, order: old.order });
+    this.#changed = true;
+    return { did: 'replaced', oldRid: old.rid };
+  }
+
+  /** Deletes one record; false when there is none. Call inside a transaction. */
+  remove(collectionId: number, key: string): boolean {
+    const old = this.#find.get({ collectionId, key });
+    if (old === undefined) return false;
+    this.#remove.run({ rid: old.rid });
+    this.#bury.run({ collectionId, rid: old.rid });
+    this.#changed = true;
+    this.#added--;
+    return true;
+  }
+
+  get(collectionId: number, key: string): RecordJson | null {
+    const row = this.#find.get({ collectionId, key });
+    return row ? (JSON.parse(row.json) as RecordJson) : null;
+  }
+}

@@ -1,0 +1,97 @@
+import path from 'node:path';
+import { availableParallelism } from 'node:os';
+import { pino, type Logger } from 'pino';
+import { Collections } from './collections/collections';
+import { readConfig, type Config } from './config';
+import { migrateDb, openDb, type Db } from './db/open';
+import { Catalogue } from './index/catalogue';
+import { Keys } from './keys/keys';
+import { collectionIds } from './records/clear';
+import { Records } from './records/records';
+import { SearchService } from './search/search';
+import { Searchers } from './search/searchers';
+import { Tasks } from './tasks/tasks';
+import { Tunings } from './tuning/tuning';
+import type { BuilderMethods } from './workers/builder-worker';
+import type { KeeperEvent, KeeperMethods } from './workers/keeper-worker';
+import { RemoteThread } from './workers/rpc';
+import type { SearcherMethods } from './workers/search-worker';
+import { spawnBuilder, spawnKeeper, spawnSearcher } from './workers/spawn';
+
+/** Everything the routes and screens work with. */
+export interface Runtime {
+  config: Config;
+  log: Logger;
+  db: Db;
+  keys: Keys;
+  collections: Collections;
+  records: Records;
+  tunings: Tunings;
+  tasks: Tasks;
+  search: SearchService;
+  startedAt: number;
+  /** Deletes a collection and clears it away. */
+  removeCollection: (name: string) => void;
+  /** Settles when every index is open. */
+  opened: Promise<void>;
+  close: () => Promise<void>;
+}
+
+/** Starts the database, the threads and the services over one data folder. */
+export function startRuntime(config: Config, migrationsDir: string, log: Logger): Runtime {
+  const db = openDb(config.dataDir);
+  migrateDb(db, migrationsDir);
+  const data = { dataDir: config.dataDir };
+  // A thread that dies takes its state with it; a clean restart finds everything in the database.
+  const died = (error: Error): void => {
+    if (closing) return;
+    log.fatal({ error: error.message }, 'a worker thread died');
+    process.exit(1);
+  };
+  let closing = false;
+  const keeper = new RemoteThread<KeeperMethods>(spawnKeeper(data), (event) => records.onKeeperEvent(event as KeeperEvent), died); // prettier-ignore
+  const builder = new RemoteThread<BuilderMethods>(spawnBuilder(data), undefined, died);
+  const count = Math.max(2, availableParallelism() - 1);
+  const threads = Array.from({ length: count }, () => new RemoteThread<SearcherMethods>(spawnSearcher(data), undefined, died)); // prettier-ignore
+  const searchers = new Searchers(threads);
+  const catalogue = new Catalogue({ db, dataDir: config.dataDir, keeper, builder, publish: (state) => searchers.publish(state), log }); // prettier-ignore
+  const collections = new Collections(db, catalogue);
+  const tunings = new Tunings(db, collections, catalogue);
+  const tasks = new Tasks(db);
+  const records = new Records({ db, collections, catalogue, tunings, tasks, keeper });
+  const keys = new Keys(db, config.adminKey);
+  const madeKey = keys.prepare();
+  if (madeKey !== null) process.stdout.write(`\n  Admin key, shown this once: ${madeKey}\n\n`);
+  const opened = Promise.all(collectionIds(db, 'live').map((id) => catalogue.open(id))).then(() => {});
+  void opened.catch((error: Error) => log.error({ error: error.message }, 'an index could not be opened'));
+  void keeper.call('clearDeleted', []);
+  return {
+    config, log, db, keys, collections, records, tunings, tasks, opened,
+    search: new SearchService(collections, catalogue, searchers),
+    startedAt: Date.now(),
+    removeCollection: (name) => {
+      const { id } = collections.row(name);
+      collections.remove(name);
+      searchers.forget(id);
+      void keeper.call('clearDeleted', []);
+    },
+    close: async () => {
+      closing = true;
+      await Promise.all([keeper, builder, ...threads].map((thread) => thread.terminate()));
+      db.$client.close();
+    },
+  }; // prettier-ignore
+}
+
+const holder = globalThis as { yuccaRuntime?: Runtime };
+
+/** The one runtime of this process. Modules are instantiated more than once by the framework, so it hangs on globalThis. */
+export function runtime(): Runtime {
+  if (!holder.yuccaRuntime) {
+    const config = readConfig();
+    const log = pino({ level: process.env.YUCCA_LOG ?? 'info', base: null });
+    const migrations = process.env.YUCCA_MIGRATIONS ?? path.join(process.cwd(), 'drizzle');
+    holder.yuccaRuntime = startRuntime(config, migrations, log);
+  }
+  return holder.yuccaRuntime;
+}

@@ -1,0 +1,115 @@
+import type { TuningDocument } from '@yucca/contract';
+import { and, desc, eq, gt } from 'drizzle-orm';
+import type { Collections } from '../collections/collections';
+import type { Db } from '../db/open';
+import { collections, tunings } from '../db/schema';
+import { Failure } from '../failure';
+import type { Catalogue } from '../index/catalogue';
+import { applyMergePatch } from '../records/merge-patch';
+import { validate } from '../validate';
+
+export interface TuningVersion {
+  version: number;
+  note: string | null;
+  savedAt: string;
+  live: boolean;
+}
+
+const DRAFT = 0;
+
+/** How a collection is searched: a live version, at most one draft, a history. */
+export class Tunings {
+  readonly #db: Db;
+  readonly #collections: Collections;
+  readonly #catalogue: Catalogue;
+
+  constructor(db: Db, collectionsService: Collections, catalogue: Catalogue) {
+    this.#db = db;
+    this.#collections = collectionsService;
+    this.#catalogue = catalogue;
+  }
+
+  /** A version's document. With no draft, the draft is the live document. */
+  get(name: string, version: 'live' | 'draft' | number): TuningDocument {
+    const { id, liveVersion } = this.#collections.row(name);
+    const wanted = version === 'live' ? liveVersion : version === 'draft' ? DRAFT : version;
+    const found = this.#find(id, wanted) ?? (wanted === DRAFT ? this.#find(id, liveVersion) : null);
+    if (!found) throw new Failure('not-found', `“${name}” has no tuning version ${version}.`);
+    return found;
+  }
+
+  #find(collectionId: number, version: number): TuningDocument | null {
+    const row = this.#db.select({ document: tunings.document }).from(tunings).where(and(eq(tunings.collectionId, collectionId), eq(tunings.version, version))).get(); // prettier-ignore
+    return row ? (JSON.parse(row.document) as TuningDocument) : null;
+  }
+
+  async replaceDraft(name: string, input: unknown): Promise<TuningDocument> {
+    const { id } = this.#collections.row(name);
+    const document = checkTuning(input);
+    await this.#catalogue.retune(id, [document], () => {
+      const values = { collectionId: id, version: DRAFT, document: JSON.stringify(document) };
+      const savedAt = new Date().toISOString();
+      this.#db.insert(tunings).values({ ...values, savedAt }).onConflictDoUpdate({ target: [tunings.collectionId, tunings.version], set: { document: values.document, savedAt } }).run(); // prettier-ignore
+    });
+    return document;
+  }
+
+  async patchDraft(name: string, patch: unknown): Promise<TuningDocument> {
+    return this.replaceDraft(name, applyMergePatch(this.get(name, 'draft'), patch));
+  }
+
+  async discardDraft(name: string): Promise<void> {
+    const { id } = this.#collections.row(name);
+    await this.#catalogue.retune(id, [], () => this.#dropDraft(id));
+  }
+
+  #dropDraft(collectionId: number): void {
+    this.#db.delete(tunings).where(and(eq(tunings.collectionId, collectionId), eq(tunings.version, DRAFT))).run(); // prettier-ignore
+  }
+
+  /** Makes the draft live in one step; answers the new version. Answers the live version when there is no draft. */
+  async publish(name: string, note: string | null): Promise<number> {
+    const { id, liveVersion } = this.#collections.row(name);
+    const document = this.#find(id, DRAFT);
+    if (!document) return liveVersion;
+    let version = liveVersion;
+    await this.#catalogue.retune(id, [document], () => {
+      this.#db.$client.transaction(() => {
+        const newest = this.#db.select({ version: tunings.version }).from(tunings).where(eq(tunings.collectionId, id)).orderBy(desc(tunings.version)).get(); // prettier-ignore
+        version = Math.max(newest?.version ?? 0, liveVersion) + 1;
+        this.#db.insert(tunings).values({ collectionId: id, version, document: JSON.stringify(document), note, savedAt: new Date().toISOString() }).run(); // prettier-ignore
+        this.#db.update(collections).set({ liveVersion: version, changedAt: new Date().toISOString() }).where(eq(collections.id, id)).run(); // prettier-ignore
+        this.#dropDraft(id);
+      })();
+    });
+    return version;
+  }
+
+  versions(name: string): TuningVersion[] {
+    const { id, liveVersion } = this.#collections.row(name);
+    const rows = this.#db.select().from(tunings).where(and(eq(tunings.collectionId, id), gt(tunings.version, DRAFT))).orderBy(desc(tunings.version)).all(); // prettier-ignore
+    return rows.map(({ version, note, savedAt }) => ({ version, note, savedAt, live: version === liveVersion }));
+  }
+}
+
+/** Checks a tuning document beyond its schema. Throws a Failure with pointers. */
+export function checkTuning(input: unknown): TuningDocument {
+  const document = validate('Tuning', input);
+  const parts = [
+    ...repeated((document.search ?? []).map(({ field }) => field), 'search', 'field'),
+    ...repeated((document.facets ?? []).map(({ name }) => name), 'facets', 'name'),
+  ]; // prettier-ignore
+  const { oneFrom = 4, twoFrom = 8 } = document.typos ?? {};
+  if (twoFrom < oneFrom)
+    parts.push({ pointer: '/typos/twoFrom', detail: `must not be less than oneFrom (${oneFrom})` });
+  if (parts.length > 0) throw new Failure('invalid', 'The tuning document does not fit together.', parts);
+  return document;
+}
+
+function repeated(values: string[], list: string, property: string): { pointer: string; detail: string }[] {
+  return values.flatMap((value, i) =>
+    values.indexOf(value) < i
+      ? [{ pointer: `/${list}/${i}/${property}`, detail: `“${value}” is in the list twice` }]
+      : [],
+  );
+}

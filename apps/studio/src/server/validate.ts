@@ -1,0 +1,52 @@
+import {
+  collectionPatchSchema,
+  newCollectionSchema,
+  searchRequestSchema,
+  tuningSchema,
+  type CollectionPatch,
+  type NewCollection,
+  type ProblemPart,
+  type SearchRequest,
+  type TuningDocument,
+} from '@yucca/contract';
+import { Ajv2020, type ErrorObject, type ValidateFunction } from 'ajv/dist/2020';
+import { Failure } from './failure';
+
+const ajv = new Ajv2020({ allErrors: true, strict: true, allowUnionTypes: true });
+
+interface Validated {
+  SearchRequest: SearchRequest;
+  Tuning: TuningDocument;
+  NewCollection: NewCollection;
+  CollectionPatch: CollectionPatch;
+}
+
+const validators: { [K in keyof Validated]: ValidateFunction } = {
+  SearchRequest: ajv.compile(searchRequestSchema),
+  Tuning: ajv.compile(tuningSchema),
+  NewCollection: ajv.compile(newCollectionSchema),
+  CollectionPatch: ajv.compile(collectionPatchSchema),
+};
+
+/** Checks a value against a schema of the contract. Throws a Failure that names every bad part by its JSON Pointer. */
+export function validate<K extends keyof Validated>(schema: K, value: unknown): Validated[K] {
+  const check = validators[schema];
+  if (check(value)) return value as Validated[K];
+  const parts = (check.errors ?? []).slice(0, 20).map(describe);
+  throw new Failure(
+    'invalid',
+    parts.map(({ pointer, detail }) => `${pointer || 'the body'} ${detail}`).join('; '),
+    parts,
+  );
+}
+
+function describe({ instancePath, keyword, params, message = 'is not valid' }: ErrorObject): ProblemPart {
+  const below = (name: unknown): string =>
+    `${instancePath}/${String(name).replaceAll('~', '~0').replaceAll('/', '~1')}`;
+  if (keyword === 'additionalProperties')
+    return { pointer: below(params.additionalProperty), detail: 'is not known here' };
+  if (keyword === 'required') return { pointer: below(params.missingProperty), detail: 'is missing' };
+  if (keyword === 'enum') return { pointer: instancePath, detail: `must be one of ${(params.allowedValues as unknown[]).join(', ')}` }; // prettier-ignore
+  if (keyword === 'pattern') return { pointer: instancePath, detail: `must fit ${String(params.pattern)}` };
+  return { pointer: instancePath, detail: message };
+}

@@ -1,0 +1,16 @@
+import { Worker } from 'node:worker_threads';
+
+/** What a thread is told at its start. */
+export interface ThreadData {
+  dataDir: string;
+}
+
+// The only lines that depend on the bundler: it finds the worker's file by the shape of `new Worker(new URL(…))`.
+export const spawnKeeper = (workerData: ThreadData): Worker =>
+  new Worker(new URL('./keeper-worker.ts', import.meta.url), { workerData, name: 'keeper' });
+
+export const spawnBuilder = (workerData: ThreadData): Worker =>
+  new Worker(new URL('./builder-worker.ts', import.meta.url), { workerData, name: 'builder' });
+
+export const spawnSearcher = (workerData: ThreadData): Worker =>
+  new Worker(new URL('./search-worker.ts', import.meta.url), { workerData, name: 'searcher' });

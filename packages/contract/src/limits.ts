@@ -1,0 +1,15 @@
+/** The limits every part of Yucca agrees on. Sizes of text are in UTF-16 units, sizes of records and keys in UTF-8 bytes. */
+export const LIMITS = {
+  queryLength: 512,
+  queryWords: 32,
+  pageSize: 200,
+  /** `page × size` may not go past this many results. */
+  resultWindow: 10_000,
+  facetsPerQuery: 50,
+  valuesPerFacet: 1_000,
+  recordBytes: 256 * 1024,
+  keyBytes: 512,
+  pathLevels: 16,
+  /** How many errors a task keeps; the count of failures goes on. */
+  taskErrors: 100,
+} as const;

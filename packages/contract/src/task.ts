@@ -1,0 +1,30 @@
+export type TaskState = 'queued' | 'running' | 'done' | 'failed' | 'cancelled';
+
+export interface TaskError {
+  /** Of the input, from 1. */
+  line?: number;
+  id?: string;
+  pointer?: string;
+  detail: string;
+}
+
+/** Work that goes on after the request that asked for it. */
+export interface Task {
+  id: string;
+  kind: 'load' | 'reindex';
+  collection: string;
+  state: TaskState;
+  /** Rows expected, estimated from the bytes while the input is still arriving. */
+  total: number;
+  /** Rows stored: they survive a crash from here on. */
+  done: number;
+  failed: number;
+  /** Rows whose key an earlier row of the same load had; the last one was kept. */
+  repeated: number;
+  /** The first hundred. */
+  errors: TaskError[];
+  /** What the work is busy with, in a few words. */
+  step: string;
+  startedAt: string;
+  endedAt: string | null;
+}

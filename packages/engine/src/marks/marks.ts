@@ -1,0 +1,98 @@
+import type { Range, RecordJson } from '@yucca/contract';
+import type { QueryWord } from '../query/parse.ts';
+import { leavesAt } from '../record/paths.ts';
+import { sourceEnd, words, type Word } from '../text/words.ts';
+import { typoDistances } from './distance.ts';
+
+export interface MarkField {
+  field: string;
+  /** No typos in this field. */
+  exact: boolean;
+}
+
+interface Place {
+  pointer: string;
+  source: string;
+  word: Word;
+}
+
+/** The readings of one query word in one record, at the fewest typos found so far. */
+class BestReadings {
+  typos = Infinity;
+  places: { place: Place; isPrefix: boolean }[] = [];
+
+  offer(typos: number, isPrefix: boolean, place: Place): void {
+    if (typos > this.typos) return;
+    if (typos < this.typos) {
+      this.typos = typos;
+      this.places = [];
+    }
+    this.places.push({ place, isPrefix });
+  }
+}
+
+/**
+ * The ranges of a record that match a query, by JSON Pointer: the typed part of a word that only begins with it, the
+ * whole word otherwise. Each query word marks only its best reading in the record: where `rose` stands as typed, `rosa`
+ * is not marked for it. Marks are found by reading the few records shown once more, which keeps offsets out of the index.
+ */
+export function markRecord(
+  record: RecordJson,
+  query: readonly QueryWord[],
+  fields: readonly MarkField[],
+  firstLetter: boolean,
+): Record<string, Range[]> {
+  const readings = query.map(() => new BestReadings());
+  for (const { field, exact } of fields) {
+    leavesAt(record, field, (value, pointer) => {
+      const source = String(value);
+      for (const word of words(source)) {
+        query.forEach((queryWord, index) => {
+          const reading = readWord(queryWord, word.text, exact ? 0 : queryWord.typos, firstLetter);
+          if (reading) readings[index]!.offer(reading.typos, reading.isPrefix, { pointer, source, word });
+        });
+      }
+    });
+  }
+  const found = new Map<string, Range[]>();
+  readings.forEach(({ places, typos }, index) => {
+    for (const { place, isPrefix } of places) {
+      const { pointer, source, word } = place;
+      const typedPart = isPrefix && typos === 0;
+      const end = typedPart ? sourceEnd(source, word.start, word.end, query[index]!.text.length) : word.end;
+      const ranges = found.get(pointer);
+      if (ranges) ranges.push([word.start, end]);
+      else found.set(pointer, [[word.start, end]]);
+    }
+  });
+  return Object.fromEntries([...found].map(([pointer, ranges]) => [pointer, joinRanges(ranges)]));
+}
+
+/** How a query word reads a word of the data, or null when it does not match. */
+function readWord(
+  query: QueryWord,
+  word: string,
+  maxTypos: number,
+  firstLetter: boolean,
+): { typos: number; isPrefix: boolean } | null {
+  if (query.text === word) return { typos: 0, isPrefix: false };
+  if (query.prefix && word.startsWith(query.text)) return { typos: 0, isPrefix: true };
+  if (maxTypos === 0 || word.length < query.text.length - maxTypos) return null;
+  if (!query.prefix && word.length > query.text.length + maxTypos) return null;
+  if (!firstLetter && query.text.charCodeAt(0) !== word.charCodeAt(0)) return null;
+  const { whole, prefix } = typoDistances(query.text, word);
+  const typos = query.prefix ? Math.min(whole, prefix) : whole;
+  return typos <= maxTypos ? { typos, isPrefix: whole > typos } : null;
+}
+
+/** Sorts ranges and joins the ones that overlap. */
+function joinRanges(ranges: Range[]): Range[] {
+  ranges.sort((a, b) => a[0] - b[0] || a[1] - b[1]);
+  const joined: Range[] = [];
+  for (const [start, end] of ranges) {
+    const last = joined.at(-1);
+    if (last && start < last[1]) last[1] = Math.max(last[1], end);
+    else joined.push([start, end]);
+  }
+  return joined;
+}

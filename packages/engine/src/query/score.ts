@@ -1,0 +1,57 @@
+/**
+ * The text score, 0 to 100. For one word of the query in one place of a record:
+ *
+ *   points = field × form × start × length                                            each from 0 to 1
+ *
+ * and for the record, over the words of the query, each by how telling it is:
+ *
+ *   text = 100 × closeness × Σ telling × points ÷ Σ telling
+ *
+ * Typos are no factor to trade against the others: results are ordered by typos first and by text after. `form` lets a
+ * whole word stand above a beginning, within the same typos.
+ */
+
+/** How far each typo takes the points down: only results with other typos elsewhere are compared by it. */
+const FORM_BY_TYPOS = [1, 0.7, 0.5] as const;
+
+/** A whole word counts in full; a beginning the more, the more of the word is typed. */
+export function formFactor(typos: number, whole: boolean, typedLetters: number, wordLetters: number): number {
+  const trust = FORM_BY_TYPOS[typos] ?? 0;
+  return whole ? trust : trust * (0.6 + 0.3 * Math.min(1, typedLetters / wordLetters));
+}
+
+/** The nearer the start of the field, the better. `position` counts words from 0. */
+export function startFactor(position: number): number {
+  return 0.9 + 0.1 / (1 + position);
+}
+
+/** A field that holds nothing but the query counts in full, a long text less. Counts are of words. */
+export function lengthFactor(queryWords: number, fieldWords: number): number {
+  return 0.8 + 0.2 * Math.min(1, queryWords / Math.max(1, fieldWords));
+}
+
+/**
+ * How telling a word is: the rarer, the more (inverse document frequency as in Robertson and Spärck Jones 1976, with 1
+ * added so that it stays above 0). `found` is the number of postings, held to the number of records.
+ */
+export function telling(records: number, found: number): number {
+  return Math.log(1 + (records + 1) / (Math.min(found, records) + 0.5));
+}
+
+/** Neighbouring words of the query found side by side in one field: 1 side by side in order, less the further apart. */
+export function pairCloseness(fieldA: number, positionA: number, fieldB: number, positionB: number): number {
+  if (fieldA !== fieldB) return 0;
+  const step = positionB - positionA;
+  if (step === 1) return 1;
+  return 1 / (1 + Math.abs(step));
+}
+
+/** From the mean closeness of the pairs; 1 for a single word. */
+export function closenessFactor(meanCloseness: number): number {
+  return 0.8 + 0.2 * meanCloseness;
+}
+
+/** Scores are compared at a thousandth of a point, so that the order does not hang on rounding. */
+export function roundScore(score: number): number {
+  return Math.round(score * 1000) / 1000;
+}

@@ -1,0 +1,81 @@
+import type { RecordJson } from '@yucca/contract';
+
+/** Visits a scalar found in a record: its value and its JSON Pointer (RFC 6901). */
+export type VisitLeaf = (value: string | number | boolean, pointer: string) => void;
+
+/** Escapes one reference token of a JSON Pointer. */
+export function pointerToken(token: string): string {
+  return token.includes('~') || token.includes('/') ? token.replaceAll('~', '~0').replaceAll('/', '~1') : token;
+}
+
+/**
+ * Visits every string, number and boolean under a dotted field path, in the order of the record. Lists are entered on
+ * the way, so `suppliers.name` reaches the name of each supplier. A field whose own name holds a dot is found too.
+ */
+export function leavesAt(record: RecordJson, path: string, visit: VisitLeaf): void {
+  descend(record, path, '', visit);
+}
+
+function descend(value: unknown, path: string, pointer: string, visit: VisitLeaf): void {
+  if (Array.isArray(value)) {
+    for (let i = 0; i < value.length; i++) descend(value[i], path, `${pointer}/${i}`, visit);
+    return;
+  }
+  if (path === '') {
+    if (typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean') visit(value, pointer);
+    return;
+  }
+  if (value === null || typeof value !== 'object') return;
+  const fields = value as RecordJson;
+  if (Object.hasOwn(fields, path)) descend(fields[path], '', `${pointer}/${pointerToken(path)}`, visit);
+  for (let dot = path.indexOf('.'); dot !== -1; dot = path.indexOf('.', dot + 1)) {
+    const head = path.slice(0, dot);
+    if (Object.hasOwn(fields, head)) {
+      descend(fields[head], path.slice(dot + 1), `${pointer}/${pointerToken(head)}`, visit);
+    }
+  }
+}
+
+/** Visits every scalar of a record with its dotted field path and JSON Pointer; list positions are not part of the path. */
+export function eachLeaf(
+  record: RecordJson,
+  visit: (path: string, value: string | number | boolean | null, pointer: string) => void,
+  levels = 16,
+): void {
+  const walk = (value: unknown, path: string, pointer: string, left: number): void => {
+    if (value === null || typeof value !== 'object') {
+      visit(path, value as string | number | boolean | null, pointer);
+    } else if (left > 0 && Array.isArray(value)) {
+      value.forEach((item, i) => walk(item, path, `${pointer}/${i}`, left - 1));
+    } else if (left > 0) {
+      for (const [name, item] of Object.entries(value)) {
+        walk(item, path === '' ? name : `${path}.${name}`, `${pointer}/${pointerToken(name)}`, left - 1);
+      }
+    }
+  };
+  for (const [name, value] of Object.entries(record)) walk(value, name, `/${pointerToken(name)}`, levels - 1);
+}
+
+/** A copy of the record with only the fields under `paths`; `*` keeps everything. Lists keep their length, so pointers stay true. */
+export function pick(record: RecordJson, paths: readonly string[]): RecordJson {
+  if (paths.includes('*')) return record;
+  return (pickInto(record, paths) ?? {}) as RecordJson;
+}
+
+function pickInto(value: unknown, paths: readonly string[]): unknown {
+  if (Array.isArray(value)) return value.map((item: unknown) => pickInto(item, paths) ?? null);
+  if (value === null || typeof value !== 'object') return undefined;
+  const kept: [string, unknown][] = [];
+  for (const [name, item] of Object.entries(value)) {
+    if (paths.includes(name)) {
+      kept.push([name, item]);
+      continue;
+    }
+    const below = paths.filter((path) => path.startsWith(`${name}.`)).map((path) => path.slice(name.length + 1));
+    if (below.length === 0) continue;
+    const part = pickInto(item, below);
+    if (part !== undefined) kept.push([name, part]);
+  }
+  // fromEntries defines own properties, so a field called __proto__ stays a field.
+  return kept.length > 0 ? Object.fromEntries(kept) : undefined;
+}

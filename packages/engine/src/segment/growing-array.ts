@@ -1,0 +1,51 @@
+type Numbers = Uint8Array | Uint16Array | Uint32Array | Float64Array;
+
+/** A typed array that doubles when it is full, for data whose length is known only at the end. */
+export class GrowingArray<T extends Numbers> {
+  #array: T;
+  #length = 0;
+  readonly #Type: new (length: number) => T;
+
+  constructor(Type: new (length: number) => T, first: readonly number[] = []) {
+    this.#Type = Type;
+    this.#array = new Type(1024);
+    first.forEach((value) => this.push(value));
+  }
+
+  get length(): number {
+    return this.#length;
+  }
+
+  /** The memory itself, for reading and overwriting what was pushed. Stale after the next `push`. */
+  get array(): T {
+    return this.#array;
+  }
+
+  push(value: number): void {
+    if (this.#length === this.#array.length) this.#grow(this.#length + 1);
+    this.#array[this.#length++] = value;
+  }
+
+  append(values: ArrayLike<number>): void {
+    const end = this.#length + values.length;
+    if (end > this.#array.length) this.#grow(end);
+    this.#array.set(values, this.#length);
+    this.#length = end;
+  }
+
+  includes(value: number, from: number): boolean {
+    for (let i = from; i < this.#length; i++) if (this.#array[i] === value) return true;
+    return false;
+  }
+
+  /** What was pushed, without a copy. */
+  view(): T {
+    return this.#array.subarray(0, this.#length) as T;
+  }
+
+  #grow(atLeast: number): void {
+    const larger = new this.#Type(Math.max(atLeast, this.#array.length * 2));
+    larger.set(this.#array.subarray(0, this.#length));
+    this.#array = larger;
+  }
+}

@@ -1,0 +1,110 @@
+import { CharKind, foldCodePoint } from './fold.ts';
+
+/** A word longer than this (in folded UTF-16 units) is cut: nobody types more, and the dictionary stays shallow. */
+export const MAX_WORD = 64;
+
+export interface Word {
+  /** Folded. */
+  text: string;
+  /** `[start, end)` in UTF-16 units of the text as written. */
+  start: number;
+  end: number;
+}
+
+export type VisitWord = (text: string, start: number, end: number) => void;
+
+let segmenter: Intl.Segmenter | undefined;
+
+/**
+ * Splits written text into folded words, in order. Letters and digits together make a word; an apostrophe between
+ * letters joins them (`O'Neill` is `oneill`). Scripts written without spaces are split by `Intl.Segmenter` (UAX #29
+ * with dictionaries). A word's range covers its accents and never cuts a surrogate pair.
+ */
+export function eachWord(source: string, visit: VisitWord): void {
+  const length = source.length;
+  let at = 0;
+  while (at < length) {
+    const code = source.codePointAt(at)!;
+    const size = code > 0xffff ? 2 : 1;
+    const { kind } = foldCodePoint(code);
+    if (kind === CharKind.Word) at = readWord(source, at, visit);
+    else if (kind === CharKind.Spaceless) at = readSpaceless(source, at, visit);
+    else at += size;
+  }
+}
+
+function readWord(source: string, start: number, visit: VisitWord): number {
+  const length = source.length;
+  let at = start;
+  let end = start;
+  let text = '';
+  while (at < length) {
+    const code = source.codePointAt(at)!;
+    const folded = foldCodePoint(code);
+    if (folded.kind === CharKind.Joiner) {
+      if (at !== end || at + 1 >= length || foldCodePoint(source.codePointAt(at + 1)!).kind !== CharKind.Word) break;
+      at += 1;
+      continue;
+    }
+    if (folded.kind !== CharKind.Word && folded.kind !== CharKind.Accent) break;
+    text += folded.text;
+    at += code > 0xffff ? 2 : 1;
+    end = at;
+  }
+  visit(text.length > MAX_WORD ? cut(text) : text, start, end);
+  return end;
+}
+
+function readSpaceless(source: string, start: number, visit: VisitWord): number {
+  let end = start;
+  while (end < source.length) {
+    const code = source.codePointAt(end)!;
+    const { kind } = foldCodePoint(code);
+    if (kind !== CharKind.Spaceless && kind !== CharKind.Accent) break;
+    end += code > 0xffff ? 2 : 1;
+  }
+  segmenter ??= new Intl.Segmenter(undefined, { granularity: 'word' });
+  for (const { segment, index } of segmenter.segment(source.slice(start, end))) {
+    const text = foldText(segment);
+    if (text !== '') visit(cut(text), start + index, start + index + segment.length);
+  }
+  return end;
+}
+
+function cut(text: string): string {
+  if (text.length <= MAX_WORD) return text;
+  const last = text.charCodeAt(MAX_WORD - 1);
+  return text.slice(0, last >= 0xd800 && last <= 0xdbff ? MAX_WORD - 1 : MAX_WORD);
+}
+
+function foldText(source: string): string {
+  let text = '';
+  for (const char of source) text += foldCodePoint(char.codePointAt(0)!).text;
+  return text;
+}
+
+/** The words of a text as a list. */
+export function words(source: string): Word[] {
+  const found: Word[] = [];
+  eachWord(source, (text, start, end) => found.push({ text, start, end }));
+  return found;
+}
+
+/**
+ * Where, in the written text, the first `letters` folded units of the word `[start, end)` end; an accent that belongs to
+ * the last of them is taken along. This is what lets the typed part of a longer word be marked.
+ */
+export function sourceEnd(source: string, start: number, end: number, letters: number): number {
+  let at = start;
+  let count = 0;
+  while (at < end) {
+    const code = source.codePointAt(at)!;
+    const { text } = foldCodePoint(code);
+    if (count >= letters && text !== '') break;
+    // An apostrophe after the last wanted letter belongs to what follows.
+    if (count >= letters && foldCodePoint(code).kind === CharKind.Joiner) break;
+    count += text.length;
+    at += code > 0xffff ? 2 : 1;
+  }
+  return at;
+}

@@ -1,0 +1,136 @@
+import type { Card, RecordJson } from '@yucca/contract';
+import { eachLeaf } from '../record/paths.ts';
+
+interface FieldFacts {
+  field: string;
+  place: number;
+  strings: number;
+  numbers: number;
+  records: number;
+  letters: number;
+  words: number;
+  pictures: number;
+  links: number;
+  digits: number;
+  values: Map<string, number>;
+}
+
+const PICTURE = /^(https?:\/\/|\/|data:image\/)\S*\.(svg|png|jpe?g|gif|webp|avif)([?#]\S*)?$|^data:image\//i;
+const LINK = /^([a-z][a-z0-9+.-]*:\/\/|\/)\S+$/i;
+const DATE = /^\d{4}-\d{2}(-\d{2})?([T ]\S*)?$/;
+
+/** Distinct values counted a field: enough to tell a facet from a name. */
+const VALUES_KEPT = 400;
+
+function factsOf(sample: readonly RecordJson[]): FieldFacts[] {
+  const facts = new Map<string, FieldFacts>();
+  for (const record of sample) {
+    const seen = new Set<string>();
+    eachLeaf(record, (path, value) => {
+      if (value === null || value === '') return;
+      let fact = facts.get(path);
+      if (!fact) {
+        fact = { field: path, place: facts.size, strings: 0, numbers: 0, records: 0, letters: 0, words: 0, pictures: 0, links: 0, digits: 0, values: new Map() }; // prettier-ignore
+        facts.set(path, fact);
+      }
+      if (!seen.has(path)) fact.records++;
+      seen.add(path);
+      const text = String(value);
+      if (typeof value === 'number') fact.numbers++;
+      else if (typeof value === 'string') addString(fact, text);
+      if (fact.values.size < VALUES_KEPT || fact.values.has(text)) fact.values.set(text, (fact.values.get(text) ?? 0) + 1); // prettier-ignore
+    });
+  }
+  return [...facts.values()];
+}
+
+function addString(fact: FieldFacts, text: string): void {
+  fact.strings++;
+  fact.letters += text.length;
+  fact.words += text.split(/\s+/).length;
+  if (PICTURE.test(text)) fact.pictures++;
+  else if (LINK.test(text)) fact.links++;
+  if (/^[\d\s.,:+-]+$/.test(text) || DATE.test(text) || /^[0-9a-f]{16,}$/i.test(text)) fact.digits++;
+}
+
+const isProse = (fact: FieldFacts): boolean =>
+  fact.strings > 0 && fact.pictures + fact.links + fact.digits < fact.strings / 2;
+
+/** The field of the best rank; the earlier one where two are equal. `undefined` ranks leave a field out. */
+function best(facts: FieldFacts[], rank: (fact: FieldFacts) => number | undefined): string | null {
+  let found: { field: string; rank: number } | null = null;
+  for (const fact of facts) {
+    const value = rank(fact);
+    if (value !== undefined && (found === null || value > found.rank)) found = { field: fact.field, rank: value };
+  }
+  return found?.field ?? null;
+}
+
+/**
+ * Guesses which fields make a result card: a title that names the record, a picture, a text, a number and a word of
+ * detail. Known names count most; where there is none, the shape of the values decides.
+ */
+export function guessCard(sample: readonly RecordJson[], keyField: string): Card {
+  const facts = factsOf(sample);
+  const often = (fact: FieldFacts): boolean => fact.records >= sample.length / 2;
+  const title = best(facts, (fact) => {
+    if (!isProse(fact) || !often(fact) || fact.field === keyField) return undefined;
+    const mean = fact.letters / fact.strings;
+    if (mean > 120) return undefined;
+    const named = /(^|[._-])(name|title|headline|label)$/i.test(fact.field)
+      ? 10
+      : /name|title/i.test(fact.field)
+        ? 5
+        : 0;
+    // A title is different in nearly every record, and a few words long.
+    return named + (4 * fact.values.size) / Math.min(sample.length, VALUES_KEPT) + (mean >= 6 ? 1 : 0) - fact.place / 100 - fact.field.split('.').length + 1; // prettier-ignore
+  });
+  const rest = facts.filter(({ field }) => field !== title && field !== keyField);
+  const picture = best(rest, (fact) => {
+    if (fact.pictures > fact.strings / 2) return 1;
+    return /(^|[._-])(image|picture|photo|thumbnail|cover)(_?url)?$/i.test(fact.field) && fact.links > fact.strings / 2 ? 0.5 : undefined; // prettier-ignore
+  });
+  const text = best(rest, (fact) => {
+    if (!isProse(fact) || fact.records < sample.length / 4) return undefined;
+    const mean = fact.letters / fact.strings;
+    if (mean < 30) return undefined;
+    return (/descr|summary|abstract|excerpt|intro|about/i.test(fact.field) ? 5 : 0) + Math.min(mean, 400) / 100;
+  });
+  const number = best(rest, (fact) => {
+    if (fact.numbers < sample.length / 2) return undefined;
+    const rank = ['price', 'cost', 'amount', 'rating', 'score', 'year', 'population', 'size'].findIndex((name) => fact.field.toLowerCase().includes(name)); // prettier-ignore
+    return rank === -1 ? -1 - fact.place / 100 : 10 - rank;
+  });
+  const detail = best(rest, (fact) => {
+    if (!isProse(fact) || !often(fact) || fact.field === text || isBroken(fact, sample.length)) return undefined;
+    const mean = fact.letters / fact.strings;
+    if (mean > 60 || mean < 2 || fact.values.size < 2) return undefined;
+    const named = /categor|type|kind|genre|brand|author|botanical|subtitle|section|city|region/i.test(fact.field)
+      ? 3
+      : 0;
+    return named - fact.field.split('.').length - fact.place / 100;
+  });
+  return { title, picture, text, number, detail };
+}
+
+const isBroken = (fact: FieldFacts, records: number): boolean =>
+  fact.numbers > fact.strings || fact.records < records / 2;
+
+/**
+ * Guesses a few fields worth offering as facets: short values that repeat, neither nearly all alike nor nearly all
+ * different, in at least half of the records.
+ */
+export function guessFacets(sample: readonly RecordJson[], keyField: string, most = 5): string[] {
+  return factsOf(sample)
+    .filter((fact) => {
+      const values = [...fact.values.values()].reduce((sum, count) => sum + count, 0);
+      if (fact.field === keyField || fact.records < sample.length / 2 || fact.numbers > 0) return false;
+      if (fact.links + fact.pictures > 0 || (fact.strings > 0 && fact.letters / fact.strings > 40)) return false;
+      if (fact.strings > 0 && fact.digits > fact.strings / 2) return false;
+      const distinct = fact.values.size;
+      const commonest = Math.max(...fact.values.values());
+      return distinct >= 2 && distinct <= 60 && values / distinct >= 3 && commonest < values * 0.97;
+    })
+    .slice(0, most)
+    .map(({ field }) => field);
+}

@@ -1,0 +1,3 @@
+export { guessCard, guessFacets } from './card.ts';
+export { guessFormat, sniffSeparator, type FileFormat, type FormatGuess } from './format.ts';
+export { guessKey, type KeyGuess } from './key.ts';

@@ -1,0 +1,30 @@
+// Runs the studio: `build`, `start` (a built app) or `dev`. Host, port and data folder come from the environment.
+import { spawn } from 'node:child_process';
+import { existsSync } from 'node:fs';
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));
+const studio = path.join(root, 'apps/studio');
+const [command = 'start'] = process.argv.slice(2);
+
+const host = process.env.YUCCA_HOST ?? '127.0.0.1';
+const port = process.env.PORT ?? '4310';
+const env = {
+  ...process.env,
+  NEXT_TELEMETRY_DISABLED: '1',
+  YUCCA_HOST: host,
+  YUCCA_DATA_DIR: path.resolve(root, process.env.YUCCA_DATA_DIR ?? 'data'),
+  YUCCA_MIGRATIONS: path.join(studio, 'drizzle'),
+};
+
+if (command === 'start' && !existsSync(path.join(studio, '.next/BUILD_ID'))) {
+  console.error('There is no built app yet. Run "npm run build" first, or "npm run demo" for everything at once.');
+  process.exit(1);
+}
+
+const args = command === 'build' ? ['build'] : [command, '-H', host, '-p', port];
+const next = path.join(root, 'node_modules/next/dist/bin/next');
+const child = spawn(process.execPath, [next, ...args], { cwd: studio, env, stdio: 'inherit' });
+for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => child.kill(signal));
+child.on('exit', (code, signal) => process.exit(signal ? 1 : (code ?? 1)));
