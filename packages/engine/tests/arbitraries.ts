@@ -3,14 +3,45 @@ import fc from 'fast-check';
 import { Segment, SegmentBuilder, Tombstones, type Generation } from '../src/index.ts';
 
 // Words close to each other, so that typos, beginnings and swaps meet often.
-const WORDS = ['rose', 'rosa', 'roses', 'rosemary', 'sore', 'agave', 'agaves', 'agvae', 'aloe', 'al', 'fern', 'ferns', 'père', 'Rose', "o'neill", 'lavender', 'lavandula', 'lavendre', 'x2', 'x20', 'a']; // prettier-ignore
-const word = fc.oneof({ weight: 6, arbitrary: fc.constantFrom(...WORDS) }, { weight: 1, arbitrary: fc.stringMatching(/^[a-e]{1,9}$/) }); // prettier-ignore
+const WORDS = [
+  'rose',
+  'rosa',
+  'roses',
+  'rosemary',
+  'sore',
+  'agave',
+  'agaves',
+  'agvae',
+  'aloe',
+  'al',
+  'fern',
+  'ferns',
+  'père',
+  'Rose',
+  "o'neill",
+  'lavender',
+  'lavandula',
+  'lavendre',
+  'x2',
+  'x20',
+  'a',
+];
+const word = fc.oneof(
+  { weight: 6, arbitrary: fc.constantFrom(...WORDS) },
+  { weight: 1, arbitrary: fc.stringMatching(/^[a-e]{1,9}$/) },
+);
 const text = fc.array(word, { maxLength: 6 }).map((list) => list.join(' '));
 
 export const recordList = fc
   .array(
     fc.record(
-      { name: text, care: text, tags: fc.array(text, { maxLength: 3 }), colour: fc.subarray(['red', 'white', 'blue']), size: fc.constantFrom('S', 'M', 1, true) }, // prettier-ignore
+      {
+        name: text,
+        care: text,
+        tags: fc.array(text, { maxLength: 3 }),
+        colour: fc.subarray(['red', 'white', 'blue']),
+        size: fc.constantFrom('S', 'M', 1, true),
+      },
       { requiredKeys: [] },
     ),
     { minLength: 1, maxLength: 14 },
@@ -53,7 +84,10 @@ export const tuningDocument: fc.Arbitrary<Tuning> = fc
   );
 
 export const selection = fc.record(
-  { colour: fc.subarray(['red', 'white', 'green'], { minLength: 1 }), size: fc.subarray(['S', '1', 'true'], { minLength: 1 }) }, // prettier-ignore
+  {
+    colour: fc.subarray(['red', 'white', 'green'], { minLength: 1 }),
+    size: fc.subarray(['S', '1', 'true'], { minLength: 1 }),
+  },
   { requiredKeys: [] },
 );
 

@@ -15,7 +15,9 @@ test('engine and reference agree on set, order, counts and marks', () => {
       expect(answer.results.map(({ id }) => id).sort()).toEqual([...expected.ids].sort());
       for (const [name, { counts, missing }] of Object.entries(expected.facets)) {
         const facet = answer.facets[name]!;
-        expect(Object.fromEntries(facet.values.filter(({ count }) => count > 0).map(({ value, count }) => [value, count]))).toEqual(counts); // prettier-ignore
+        expect(
+          Object.fromEntries(facet.values.filter(({ count }) => count > 0).map(({ value, count }) => [value, count])),
+        ).toEqual(counts);
         expect(facet.missing).toBe(missing);
       }
       const marks = new Map(expected.results.map((result) => [result.id, result.marks]));

@@ -6,7 +6,8 @@ const MOST_BYTES = 4 * 1024 * 1024;
 /** Reads a JSON body of bounded size. Throws a Failure when it is no JSON, too large or of another type. */
 export async function readJson(request: Request, types = ['application/json']): Promise<unknown> {
   const type = mediaType(request);
-  if (!types.includes(type)) throw new Failure('unsupported-type', `Send ${types.join(' or ')}; this came as “${type || 'nothing'}”.`); // prettier-ignore
+  if (!types.includes(type))
+    throw new Failure('unsupported-type', `Send ${types.join(' or ')}; this came as “${type || 'nothing'}”.`);
   const chunks: Uint8Array[] = [];
   let bytes = 0;
   for await (const chunk of bodyOf(request)) {
@@ -81,10 +82,13 @@ export function searchFromUrl(url: URL): unknown {
 }
 
 function selectFrom(text: string): unknown {
-  if (text.length > LIMITS.queryLength * 64) throw new Failure('invalid', 'select is too long.', [{ pointer: '/select', detail: 'is too long' }]); // prettier-ignore
+  if (text.length > LIMITS.queryLength * 64)
+    throw new Failure('invalid', 'select is too long.', [{ pointer: '/select', detail: 'is too long' }]);
   try {
     return JSON.parse(text) as unknown;
   } catch {
-    throw new Failure('invalid', 'select is not JSON. Write it like {"colour":["red"]}, URL-encoded.', [{ pointer: '/select', detail: 'is not JSON' }]); // prettier-ignore
+    throw new Failure('invalid', 'select is not JSON. Write it like {"colour":["red"]}, URL-encoded.', [
+      { pointer: '/select', detail: 'is not JSON' },
+    ]);
   }
 }

@@ -26,7 +26,15 @@ export function problemResponse(error: unknown): Response {
     if (status === 503) headers['Retry-After'] = '1';
     return new Response(JSON.stringify(body), { status, headers });
   }
-  runtime().log.error({ error: error instanceof Error ? (error.stack ?? error.message) : String(error) }, 'request failed'); // prettier-ignore
-  const body: ProblemJson = { type: 'urn:yucca:problem:internal', title: 'Something went wrong here', status: 500, detail: 'Yucca made a mistake while answering. It is written in the log.' }; // prettier-ignore
+  runtime().log.error(
+    { error: error instanceof Error ? (error.stack ?? error.message) : String(error) },
+    'request failed',
+  );
+  const body: ProblemJson = {
+    type: 'urn:yucca:problem:internal',
+    title: 'Something went wrong here',
+    status: 500,
+    detail: 'Yucca made a mistake while answering. It is written in the log.',
+  };
   return new Response(JSON.stringify(body), { status: 500, headers: { 'Content-Type': 'application/problem+json' } });
 }

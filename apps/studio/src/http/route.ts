@@ -22,7 +22,13 @@ export function route(right: Right | 'none', run: (context: RouteContext) => Res
       const caller = right === 'none' ? null : callerOf(request, yucca);
       if (caller && right !== 'none') requireRight(caller, right);
       const decoded = Object.entries((await params) ?? {}).map(([name, value]) => [name, String(value)]);
-      const context = { request, url: new URL(request.url), params: Object.fromEntries(decoded) as Record<string, string>, caller, yucca }; // prettier-ignore
+      const context = {
+        request,
+        url: new URL(request.url),
+        params: Object.fromEntries(decoded) as Record<string, string>,
+        caller,
+        yucca,
+      };
       const response = await run(context);
       if (right === 'search') openToOtherSites(response);
       return response;

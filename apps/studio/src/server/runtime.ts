@@ -49,12 +49,26 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
     process.exit(1);
   };
   let closing = false;
-  const keeper = new RemoteThread<KeeperMethods>(spawnKeeper(data), (event) => records.onKeeperEvent(event as KeeperEvent), died); // prettier-ignore
+  const keeper = new RemoteThread<KeeperMethods>(
+    spawnKeeper(data),
+    (event) => records.onKeeperEvent(event as KeeperEvent),
+    died,
+  );
   const builder = new RemoteThread<BuilderMethods>(spawnBuilder(data), undefined, died);
   const count = Math.max(2, availableParallelism() - 1);
-  const threads = Array.from({ length: count }, () => new RemoteThread<SearcherMethods>(spawnSearcher(data), undefined, died)); // prettier-ignore
+  const threads = Array.from(
+    { length: count },
+    () => new RemoteThread<SearcherMethods>(spawnSearcher(data), undefined, died),
+  );
   const searchers = new Searchers(threads);
-  const catalogue = new Catalogue({ db, dataDir: config.dataDir, keeper, builder, publish: (state) => searchers.publish(state), log }); // prettier-ignore
+  const catalogue = new Catalogue({
+    db,
+    dataDir: config.dataDir,
+    keeper,
+    builder,
+    publish: (state) => searchers.publish(state),
+    log,
+  });
   const collections = new Collections(db, catalogue);
   const tunings = new Tunings(db, collections, catalogue);
   const tasks = new Tasks(db);
@@ -66,7 +80,15 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
   void opened.catch((error: Error) => log.error({ error: error.message }, 'an index could not be opened'));
   void keeper.call('clearDeleted', []);
   return {
-    config, log, db, keys, collections, records, tunings, tasks, opened,
+    config,
+    log,
+    db,
+    keys,
+    collections,
+    records,
+    tunings,
+    tasks,
+    opened,
     search: new SearchService(collections, catalogue, searchers),
     startedAt: Date.now(),
     removeCollection: (name) => {
@@ -80,7 +102,7 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
       await Promise.all([keeper, builder, ...threads].map((thread) => thread.terminate()));
       db.$client.close();
     },
-  }; // prettier-ignore
+  };
 }
 
 const holder = globalThis as { yuccaRuntime?: Runtime };

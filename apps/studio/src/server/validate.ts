@@ -46,7 +46,8 @@ function describe({ instancePath, keyword, params, message = 'is not valid' }: E
   if (keyword === 'additionalProperties')
     return { pointer: below(params.additionalProperty), detail: 'is not known here' };
   if (keyword === 'required') return { pointer: below(params.missingProperty), detail: 'is missing' };
-  if (keyword === 'enum') return { pointer: instancePath, detail: `must be one of ${(params.allowedValues as unknown[]).join(', ')}` }; // prettier-ignore
+  if (keyword === 'enum')
+    return { pointer: instancePath, detail: `must be one of ${(params.allowedValues as unknown[]).join(', ')}` };
   if (keyword === 'pattern') return { pointer: instancePath, detail: `must fit ${String(params.pattern)}` };
   return { pointer: instancePath, detail: message };
 }

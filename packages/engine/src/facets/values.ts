@@ -87,13 +87,24 @@ export class FacetCounter {
       if (!counted) return;
       const totals = new Map(this.#totals[index]);
       for (const value of chosen) if (!totals.has(value)) totals.set(value, 0);
-      const all: FacetValue[] = [...totals].map(([value, count]) => ({ value, label: value, count, selected: chosen.has(value) })); // prettier-ignore
+      const all: FacetValue[] = [...totals].map(([value, count]) => ({
+        value,
+        label: value,
+        count,
+        selected: chosen.has(value),
+      }));
       all.sort(rule.order === 'value' ? byValue : (a, b) => b.count - a.count || byValue(a, b));
       const listed = all.filter(({ selected }, rank) => rank < rule.size || selected);
       facets.push([
         rule.name,
-        { kind: 'values', label: rule.label, values: listed, more: listed.length < all.length, missing: this.#missing[index]! },
-      ]); // prettier-ignore
+        {
+          kind: 'values',
+          label: rule.label,
+          values: listed,
+          more: listed.length < all.length,
+          missing: this.#missing[index]!,
+        },
+      ]);
     });
     return Object.fromEntries(facets);
   }

@@ -14,7 +14,11 @@ export function typoDistances(query: string, word: string): { whole: number; pre
     for (let j = 1; j <= query.length; j++) {
       const same = query.charCodeAt(j - 1) === word.charCodeAt(i - 1);
       let value = Math.min(above[j - 1]! + (same ? 0 : 1), row[j - 1]! + 1, above[j]! + 1);
-      const isSwap = i > 1 && j > 1 && query.charCodeAt(j - 1) === word.charCodeAt(i - 2) && query.charCodeAt(j - 2) === word.charCodeAt(i - 1); // prettier-ignore
+      const isSwap =
+        i > 1 &&
+        j > 1 &&
+        query.charCodeAt(j - 1) === word.charCodeAt(i - 2) &&
+        query.charCodeAt(j - 2) === word.charCodeAt(i - 1);
       if (isSwap) value = Math.min(value, twoAbove[j - 2]! + 1);
       row[j] = value;
     }

@@ -82,7 +82,10 @@ export function matchWords(
   const stamp = scratch.takeStamps(words.length);
   let count = 0;
   words.forEach((word, index) => {
-    count = matchWord({ segment, dead, word, runs: runs[index]!, fields, queryWords: words.length, index, stamp: stamp + index }, scratch!); // prettier-ignore
+    count = matchWord(
+      { segment, dead, word, runs: runs[index]!, fields, queryWords: words.length, index, stamp: stamp + index },
+      scratch!,
+    );
     settleWord(scratch!, index, count, tellings[index]!);
   });
   return score(scratch, count, words.length, tellings);
@@ -159,7 +162,12 @@ function settleWord(scratch: Scratch, index: number, count: number, weight: numb
       const last = lastPlaces[doc]!;
       typos[doc]! += wordTypos[doc]!;
       text[doc]! += weight * wordPoints[doc]!;
-      closeness[doc]! += pairCloseness(last >>> POSITION_BITS, last & POSITION_MASK, place >>> POSITION_BITS, place & POSITION_MASK); // prettier-ignore
+      closeness[doc]! += pairCloseness(
+        last >>> POSITION_BITS,
+        last & POSITION_MASK,
+        place >>> POSITION_BITS,
+        place & POSITION_MASK,
+      );
     }
     lastPlaces[doc] = place;
   }

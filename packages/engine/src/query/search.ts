@@ -98,7 +98,10 @@ function tellingOf({ segments }: Generation, expanded: WordRun[][][], index: num
   segments.forEach(({ segment }, s) => {
     const runs = expanded[s]![index]!;
     records += segment.docs;
-    asTyped += countPostings(segment, runs.filter(({ typos, whole }) => typos === 0 && whole)); // prettier-ignore
+    asTyped += countPostings(
+      segment,
+      runs.filter(({ typos, whole }) => typos === 0 && whole),
+    );
     all += countPostings(segment, runs);
   });
   return telling(records, asTyped > 0 ? asTyped : all);

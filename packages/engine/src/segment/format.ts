@@ -53,13 +53,19 @@ export class SegmentFormatError extends Error {
 
 /** xxHash32 (Collet's specification, seed 0) over whole 32-bit words; the buffer is padded to them. */
 export function checksum(words: Uint32Array, from = 0): number {
-  const P1 = 0x9e3779b1, P2 = 0x85ebca77, P3 = 0xc2b2ae3d, P4 = 0x27d4eb2f; // prettier-ignore
+  const P1 = 0x9e3779b1,
+    P2 = 0x85ebca77,
+    P3 = 0xc2b2ae3d,
+    P4 = 0x27d4eb2f;
   const rotl = (x: number, r: number): number => (x << r) | (x >>> (32 - r));
   const end = words.length;
   let i = from;
   let hash: number;
   if (end - i >= 4) {
-    let a = (P1 + P2) | 0, b = P2 | 0, c = 0, d = -P1 | 0; // prettier-ignore
+    let a = (P1 + P2) | 0,
+      b = P2 | 0,
+      c = 0,
+      d = -P1 | 0;
     for (; i + 4 <= end; i += 4) {
       a = Math.imul(rotl((a + Math.imul(words[i]!, P2)) | 0, 13), P1);
       b = Math.imul(rotl((b + Math.imul(words[i + 1]!, P2)) | 0, 13), P1);

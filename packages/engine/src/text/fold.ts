@@ -7,8 +7,19 @@
  */
 
 const SPELLED: Readonly<Record<string, string>> = {
-  ß: 'ss', ø: 'o', ł: 'l', đ: 'd', ð: 'd', æ: 'ae', œ: 'oe', þ: 'th', ı: 'i', ħ: 'h', ŧ: 't', ς: 'σ',
-}; // prettier-ignore
+  ß: 'ss',
+  ø: 'o',
+  ł: 'l',
+  đ: 'd',
+  ð: 'd',
+  æ: 'ae',
+  œ: 'oe',
+  þ: 'th',
+  ı: 'i',
+  ħ: 'h',
+  ŧ: 't',
+  ς: 'σ',
+};
 
 // Accents of Latin, Greek and Cyrillic, and the optional points of Hebrew and Arabic. Vowel signs of other scripts are
 // letters to their readers and stay.

@@ -30,7 +30,19 @@ function factsOf(sample: readonly RecordJson[]): FieldFacts[] {
       if (value === null || value === '') return;
       let fact = facts.get(path);
       if (!fact) {
-        fact = { field: path, place: facts.size, strings: 0, numbers: 0, records: 0, letters: 0, words: 0, pictures: 0, links: 0, digits: 0, values: new Map() }; // prettier-ignore
+        fact = {
+          field: path,
+          place: facts.size,
+          strings: 0,
+          numbers: 0,
+          records: 0,
+          letters: 0,
+          words: 0,
+          pictures: 0,
+          links: 0,
+          digits: 0,
+          values: new Map(),
+        };
         facts.set(path, fact);
       }
       if (!seen.has(path)) fact.records++;
@@ -38,7 +50,8 @@ function factsOf(sample: readonly RecordJson[]): FieldFacts[] {
       const text = String(value);
       if (typeof value === 'number') fact.numbers++;
       else if (typeof value === 'string') addString(fact, text);
-      if (fact.values.size < VALUES_KEPT || fact.values.has(text)) fact.values.set(text, (fact.values.get(text) ?? 0) + 1); // prettier-ignore
+      if (fact.values.size < VALUES_KEPT || fact.values.has(text))
+        fact.values.set(text, (fact.values.get(text) ?? 0) + 1);
     });
   }
   return [...facts.values()];
@@ -83,12 +96,21 @@ export function guessCard(sample: readonly RecordJson[], keyField: string): Card
         ? 5
         : 0;
     // A title is different in nearly every record, and a few words long.
-    return named + (4 * fact.values.size) / Math.min(sample.length, VALUES_KEPT) + (mean >= 6 ? 1 : 0) - fact.place / 100 - fact.field.split('.').length + 1; // prettier-ignore
+    return (
+      named +
+      (4 * fact.values.size) / Math.min(sample.length, VALUES_KEPT) +
+      (mean >= 6 ? 1 : 0) -
+      fact.place / 100 -
+      fact.field.split('.').length +
+      1
+    );
   });
   const rest = facts.filter(({ field }) => field !== title && field !== keyField);
   const picture = best(rest, (fact) => {
     if (fact.pictures > fact.strings / 2) return 1;
-    return /(^|[._-])(image|picture|photo|thumbnail|cover)(_?url)?$/i.test(fact.field) && fact.links > fact.strings / 2 ? 0.5 : undefined; // prettier-ignore
+    return /(^|[._-])(image|picture|photo|thumbnail|cover)(_?url)?$/i.test(fact.field) && fact.links > fact.strings / 2
+      ? 0.5
+      : undefined;
   });
   const text = best(rest, (fact) => {
     if (!isProse(fact) || fact.records < sample.length / 4) return undefined;
@@ -98,7 +120,9 @@ export function guessCard(sample: readonly RecordJson[], keyField: string): Card
   });
   const number = best(rest, (fact) => {
     if (fact.numbers < sample.length / 2) return undefined;
-    const rank = ['price', 'cost', 'amount', 'rating', 'score', 'year', 'population', 'size'].findIndex((name) => fact.field.toLowerCase().includes(name)); // prettier-ignore
+    const rank = ['price', 'cost', 'amount', 'rating', 'score', 'year', 'population', 'size'].findIndex((name) =>
+      fact.field.toLowerCase().includes(name),
+    );
     return rank === -1 ? -1 - fact.place / 100 : 10 - rank;
   });
   const detail = best(rest, (fact) => {

@@ -28,7 +28,12 @@ export function guessFormat(head: Uint8Array, fileName = ''): FormatGuess {
     .replace(/^\ufeff/, '')
     .trimStart();
   if (text === '') return { ok: false, reason: 'The file holds nothing but white space: there is nothing to load.' };
-  const found = (format: FileFormat, reason: string): FormatGuess => ({ ok: true, format, mediaType: MEDIA_TYPES[format], reason }); // prettier-ignore
+  const found = (format: FileFormat, reason: string): FormatGuess => ({
+    ok: true,
+    format,
+    mediaType: MEDIA_TYPES[format],
+    reason,
+  });
   if (text.startsWith('[')) return found('json', 'it begins with [, so it is a list of records');
   if (text.startsWith('{')) {
     const lines = text.split('\n', 3).map((line) => line.trim());
@@ -47,7 +52,10 @@ export function guessFormat(head: Uint8Array, fileName = ''): FormatGuess {
     return found('csv', `its first line names columns, separated by ${name}`);
   }
   if (/\.(csv|tsv)$/i.test(fileName)) return found('csv', 'its name says so; it has one column');
-  return { ok: false, reason: 'Yucca could not tell what this text is. It reads JSON, JSON Lines and CSV with a header row.' }; // prettier-ignore
+  return {
+    ok: false,
+    reason: 'Yucca could not tell what this text is. It reads JSON, JSON Lines and CSV with a header row.',
+  };
 }
 
 function isJson(text: string): boolean {

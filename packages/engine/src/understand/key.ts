@@ -8,7 +8,13 @@ export interface KeyGuess {
 }
 
 /** Names people give to identifiers, the likeliest first. */
-const NAMES = [/^_?id$/i, /^(uuid|guid|key)$/i, /^(sku|isbn|ean|gtin|slug|code|number|no|handle)$/i, /[_-]?id$/i, /(code|key|number|slug)$/i]; // prettier-ignore
+const NAMES = [
+  /^_?id$/i,
+  /^(uuid|guid|key)$/i,
+  /^(sku|isbn|ean|gtin|slug|code|number|no|handle)$/i,
+  /[_-]?id$/i,
+  /(code|key|number|slug)$/i,
+];
 
 /**
  * Guesses which field identifies a record, from a sample: it must be in every record, never repeat, and be short text or
@@ -27,9 +33,13 @@ export function guessKey(sample: readonly RecordJson[]): KeyGuess {
   const repeated = fields.find((field) => nameRank(field) <= 1 && !usable.includes(field));
   if (best !== undefined && (best.rank < NAMES.length || best.field === fields[0])) {
     const also = repeated === undefined ? '' : ` (“${repeated}” is not: ${whyNot(sample, repeated)})`;
-    return { field: best.field, reason: `“${best.field}” is in every one of the first ${rows} records and never repeats${also}.` }; // prettier-ignore
+    return {
+      field: best.field,
+      reason: `“${best.field}” is in every one of the first ${rows} records and never repeats${also}.`,
+    };
   }
-  if (repeated !== undefined) return { field: null, reason: `“${repeated}” cannot tell records apart: ${whyNot(sample, repeated)}.` }; // prettier-ignore
+  if (repeated !== undefined)
+    return { field: null, reason: `“${repeated}” cannot tell records apart: ${whyNot(sample, repeated)}.` };
   return { field: null, reason: `No field is in every one of the first ${rows} records without repeating.` };
 }
 

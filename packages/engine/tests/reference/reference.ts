@@ -49,7 +49,9 @@ export function tokens(text: string): Token[] {
 
 /** Full-matrix distance with swaps of neighbours (optimal string alignment). */
 export function distance(a: string, b: string): number {
-  const d: number[][] = Array.from({ length: a.length + 1 }, (_, i) => Array.from({ length: b.length + 1 }, (_, j) => (i === 0 ? j : j === 0 ? i : 0))); // prettier-ignore
+  const d: number[][] = Array.from({ length: a.length + 1 }, (_, i) =>
+    Array.from({ length: b.length + 1 }, (_, j) => (i === 0 ? j : j === 0 ? i : 0)),
+  );
   for (let i = 1; i <= a.length; i++) {
     for (let j = 1; j <= b.length; j++) {
       const options = [d[i - 1]![j]! + 1, d[i]![j - 1]! + 1, d[i - 1]![j - 1]! + (a[i - 1] === b[j - 1] ? 0 : 1)];
@@ -86,7 +88,8 @@ function readings(typed: string, isLast: boolean, written: string, tuning: Tunin
 
 function stringsAt(value: unknown, path: string[], pointer: string): { pointer: string; text: string }[] {
   if (Array.isArray(value)) return value.flatMap((item, i) => stringsAt(item, path, `${pointer}/${i}`));
-  if (path.length === 0) return ['string', 'number', 'boolean'].includes(typeof value) ? [{ pointer, text: String(value) }] : []; // prettier-ignore
+  if (path.length === 0)
+    return ['string', 'number', 'boolean'].includes(typeof value) ? [{ pointer, text: String(value) }] : [];
   if (value === null || typeof value !== 'object') return [];
   const [head, ...rest] = path;
   return head! in value ? stringsAt((value as RecordJson)[head!], rest, `${pointer}/${head}`) : [];
@@ -186,7 +189,9 @@ export function referenceSearch(records: RecordJson[], tuning: Tuning, request: 
   const found: (ReferenceResult & { record: RecordJson; order: number })[] = [];
   records.forEach((record, order) => {
     const texts = fieldTexts(record, tuning);
-    const bests = list.map(({ text }, i) => bestReading(text, lastIsOpen && i === list.length - 1, list.length, texts, tuning)); // prettier-ignore
+    const bests = list.map(({ text }, i) =>
+      bestReading(text, lastIsOpen && i === list.length - 1, list.length, texts, tuning),
+    );
     if (bests.some((best) => best === null)) return;
     let closeness = 0;
     for (let i = 1; i < bests.length; i++) {
@@ -232,7 +237,9 @@ function passes(record: RecordJson, facet: Tuning['facets'][number], request: Se
   const chosen = request.select?.[facet.name] ?? [];
   if (chosen.length === 0) return true;
   const values = stringsAt(record, facet.field.split('.'), '').map(({ text }) => text);
-  return facet.match === 'all' ? chosen.every((value) => values.includes(value)) : chosen.some((value) => values.includes(value)); // prettier-ignore
+  return facet.match === 'all'
+    ? chosen.every((value) => values.includes(value))
+    : chosen.some((value) => values.includes(value));
 }
 
 function marks(list: Token[], bests: Best[], texts: FieldText[]): ReferenceResult['marks'] {

@@ -34,22 +34,50 @@ export class Collections {
   }
 
   list(): Collection[] {
-    const rows = this.#db.select().from(collections).where(isNotNull(collections.name)).orderBy(asc(collections.name)).all(); // prettier-ignore
+    const rows = this.#db
+      .select()
+      .from(collections)
+      .where(isNotNull(collections.name))
+      .orderBy(asc(collections.name))
+      .all();
     return rows.map((row) => this.#present(row as Row));
   }
 
   #present(row: Row): Collection {
     const { name, title, keyField, records: count, liveVersion, createdAt, changedAt } = row;
-    const draft = this.#db.select().from(tunings).where(eq(tunings.collectionId, row.id)).all().some(({ version }) => version === 0); // prettier-ignore
+    const draft = this.#db
+      .select()
+      .from(tunings)
+      .where(eq(tunings.collectionId, row.id))
+      .all()
+      .some(({ version }) => version === 0);
     const { generation, bytes } = this.#catalogue.facts(row.id);
-    return { name, title, key: keyField, records: count, generation, bytes, liveVersion, draftChanged: draft, createdAt, changedAt }; // prettier-ignore
+    return {
+      name,
+      title,
+      key: keyField,
+      records: count,
+      generation,
+      bytes,
+      liveVersion,
+      draftChanged: draft,
+      createdAt,
+      changedAt,
+    };
   }
 
   async create({ name, title, key }: NewCollection): Promise<Collection> {
     const taken = this.#db.select({ id: collections.id }).from(collections).where(eq(collections.name, name)).get();
-    if (taken) throw new Failure('conflict', `There is already a collection called “${name}”.`, [{ pointer: '/name', detail: 'taken' }]); // prettier-ignore
+    if (taken)
+      throw new Failure('conflict', `There is already a collection called “${name}”.`, [
+        { pointer: '/name', detail: 'taken' },
+      ]);
     const id = this.#db.$client.transaction(() => {
-      const row = this.#db.insert(collections).values({ name, title: title ?? readableName(name), keyField: key ?? 'id' }).returning({ id: collections.id }).get(); // prettier-ignore
+      const row = this.#db
+        .insert(collections)
+        .values({ name, title: title ?? readableName(name), keyField: key ?? 'id' })
+        .returning({ id: collections.id })
+        .get();
       this.#db.insert(tunings).values({ collectionId: row.id, version: 1, document: '{}', note: 'As created' }).run();
       return row.id;
     })();
@@ -72,12 +100,21 @@ export class Collections {
 
   /** The first records, in record order. */
   sample(collectionId: number, most = SAMPLE): RecordJson[] {
-    return this.#db.select({ json: records.json }).from(records).where(eq(records.collectionId, collectionId)).orderBy(asc(records.order)).limit(most).all().map(({ json }) => JSON.parse(json) as RecordJson); // prettier-ignore
+    return this.#db
+      .select({ json: records.json })
+      .from(records)
+      .where(eq(records.collectionId, collectionId))
+      .orderBy(asc(records.order))
+      .limit(most)
+      .all()
+      .map(({ json }) => JSON.parse(json) as RecordJson);
   }
 
   card(name: string): Card {
     const { card } = this.row(name);
-    return card === null ? { title: null, picture: null, text: null, number: null, detail: null } : (JSON.parse(card) as Card); // prettier-ignore
+    return card === null
+      ? { title: null, picture: null, text: null, number: null, detail: null }
+      : (JSON.parse(card) as Card);
   }
 
   /**
@@ -89,9 +126,18 @@ export class Collections {
     const sample = this.sample(id);
     if (sample.length === 0) return null;
     if (card === null) {
-      this.#db.update(collections).set({ card: JSON.stringify(guessCard(sample, keyField)) }).where(eq(collections.id, id)).run(); // prettier-ignore
+      this.#db
+        .update(collections)
+        .set({ card: JSON.stringify(guessCard(sample, keyField)) })
+        .where(eq(collections.id, id))
+        .run();
     }
-    const touched = this.#db.select({ version: tunings.version }).from(tunings).where(eq(tunings.collectionId, id)).all().some(({ version }) => version === 0); // prettier-ignore
+    const touched = this.#db
+      .select({ version: tunings.version })
+      .from(tunings)
+      .where(eq(tunings.collectionId, id))
+      .all()
+      .some(({ version }) => version === 0);
     if (card !== null || liveVersion !== 1 || touched) return null;
     const fields = guessFacets(sample, keyField);
     return fields.length === 0 ? null : { facets: fields.map((field) => ({ name: field, field })) };

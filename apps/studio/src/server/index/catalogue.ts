@@ -80,7 +80,18 @@ export class Catalogue {
     const row = db.select().from(collections).where(eq(collections.id, collectionId)).get();
     if (!row) return;
     const plan = this.#wantedPlan(collectionId);
-    const entry: Entry = { collectionId, ready: false, plan, layers: [], fresh: null, lastGrave: 0, generation: row.generation, queue: Promise.resolve(), pending: null, merging: false }; // prettier-ignore
+    const entry: Entry = {
+      collectionId,
+      ready: false,
+      plan,
+      layers: [],
+      fresh: null,
+      lastGrave: 0,
+      generation: row.generation,
+      queue: Promise.resolve(),
+      pending: null,
+      merging: false,
+    };
     this.#entries.set(collectionId, entry);
     await this.#enqueue(entry, async () => {
       try {
@@ -129,13 +140,17 @@ export class Catalogue {
 
   /** Throws a Failure while the index is being opened. */
   requireReady(collectionId: number): void {
-    if (!this.#entry(collectionId).ready) throw new Failure('starting', 'The index of this collection is being opened. Try again in a moment.'); // prettier-ignore
+    if (!this.#entry(collectionId).ready)
+      throw new Failure('starting', 'The index of this collection is being opened. Try again in a moment.');
   }
 
   facts(collectionId: number): { generation: number; bytes: number } {
     const entry = this.#entries.get(collectionId);
     if (!entry) return { generation: 0, bytes: 0 };
-    return { generation: entry.generation, bytes: allLayers(entry).reduce((sum, { buffer }) => sum + buffer.byteLength, 0) }; // prettier-ignore
+    return {
+      generation: entry.generation,
+      bytes: allLayers(entry).reduce((sum, { buffer }) => sum + buffer.byteLength, 0),
+    };
   }
 
   #entry(collectionId: number): Entry {
@@ -161,7 +176,11 @@ export class Catalogue {
   #documents(collectionId: number): { live: TuningDocument; draft: TuningDocument } {
     const { db } = this.#parts;
     const versions = db.select().from(tunings).where(eq(tunings.collectionId, collectionId)).all();
-    const row = db.select({ version: collections.liveVersion }).from(collections).where(eq(collections.id, collectionId)).get(); // prettier-ignore
+    const row = db
+      .select({ version: collections.liveVersion })
+      .from(collections)
+      .where(eq(collections.id, collectionId))
+      .get();
     const find = (version: number | undefined): TuningDocument | undefined => {
       const found = versions.find((candidate) => candidate.version === version);
       return found && (JSON.parse(found.document) as TuningDocument);
@@ -178,7 +197,12 @@ export class Catalogue {
   async #openLayers(entry: Entry): Promise<void> {
     const { db, builder } = this.#parts;
     const { collectionId } = entry;
-    const rows = db.select().from(segmentRows).where(eq(segmentRows.collectionId, collectionId)).orderBy(segmentRows.toRid).all(); // prettier-ignore
+    const rows = db
+      .select()
+      .from(segmentRows)
+      .where(eq(segmentRows.collectionId, collectionId))
+      .orderBy(segmentRows.toRid)
+      .all();
     let reached = 0;
     let lastGrave = Infinity;
     for (const row of rows) {
@@ -223,10 +247,13 @@ export class Catalogue {
           graveId: built.graveId,
           bytes: built.buffer.byteLength,
           plan: JSON.stringify(plan),
-        }) // prettier-ignore
+        })
         .run();
       // With one segment left, graves that it was built after concern nobody any more.
-      if (fromRid === 0) db.delete(graves).where(and(eq(graves.collectionId, collectionId), lte(graves.gid, built.graveId))).run(); // prettier-ignore
+      if (fromRid === 0)
+        db.delete(graves)
+          .where(and(eq(graves.collectionId, collectionId), lte(graves.gid, built.graveId)))
+          .run();
     })();
     const added = built.buffer === null ? [] : [newLayer(built.id, built.toRid, built.buffer)];
     entry.layers = fromRid === 0 ? added : [...entry.layers, ...added];
@@ -288,7 +315,12 @@ export class Catalogue {
     publish({
       collectionId,
       generation: entry.generation,
-      layers: allLayers(entry).map(({ id, buffer, dead }) => ({ id, buffer, dead: dead.bits.buffer as SharedArrayBuffer, deadCount: dead.count })), // prettier-ignore
+      layers: allLayers(entry).map(({ id, buffer, dead }) => ({
+        id,
+        buffer,
+        dead: dead.bits.buffer as SharedArrayBuffer,
+        deadCount: dead.count,
+      })),
       ...this.#documents(collectionId),
     });
   }

@@ -43,13 +43,20 @@ export class Keys {
       const secret = this.create('Search pages', ['search']);
       this.#db.insert(settings).values({ name: PAGE_KEY, value: secret }).run();
     }
-    const hasAdmin = this.#db.select({ rights: keys.rights }).from(keys).all().some(({ rights }) => rights.includes('"admin"')); // prettier-ignore
+    const hasAdmin = this.#db
+      .select({ rights: keys.rights })
+      .from(keys)
+      .all()
+      .some(({ rights }) => rights.includes('"admin"'));
     return this.#adminHash !== null || hasAdmin ? null : this.create('First admin key', ['admin']);
   }
 
   create(label: string, rights: Right[]): string {
     const secret = `yk_${randomBytes(24).toString('base64url')}`;
-    this.#db.insert(keys).values({ id: randomUUID(), label, secretHash: hash(secret), rights: JSON.stringify(rights) }).run(); // prettier-ignore
+    this.#db
+      .insert(keys)
+      .values({ id: randomUUID(), label, secretHash: hash(secret), rights: JSON.stringify(rights) })
+      .run();
     return secret;
   }
 
@@ -85,6 +92,9 @@ export class Keys {
 /** Throws a Failure when the caller lacks a right. */
 export function requireRight(caller: Caller, right: Right): void {
   if (!caller.rights.some((held) => INCLUDES[held].includes(right))) {
-    throw new Failure('forbidden', `This needs the right to ${right === 'admin' ? 'administer' : right}; the key “${caller.label}” does not have it.`); // prettier-ignore
+    throw new Failure(
+      'forbidden',
+      `This needs the right to ${right === 'admin' ? 'administer' : right}; the key “${caller.label}” does not have it.`,
+    );
   }
 }

@@ -7,7 +7,12 @@ const PIECE = 5_000;
 /** The numbers of the collections that live, or of those that are deleted and not yet cleared away. */
 export function collectionIds(db: Db, which: 'live' | 'deleted'): number[] {
   const condition = which === 'live' ? isNotNull(collections.name) : isNull(collections.name);
-  return db.select({ id: collections.id }).from(collections).where(condition).all().map(({ id }) => id); // prettier-ignore
+  return db
+    .select({ id: collections.id })
+    .from(collections)
+    .where(condition)
+    .all()
+    .map(({ id }) => id);
 }
 
 /** Clears away a piece of a deleted collection; false when nothing is left of it. Killed half-way, it goes on next time. */

@@ -35,7 +35,9 @@ export function keyOf(record: RecordJson, keyField: string): string | null {
   if (value === undefined || value === null || value === '') return null;
   if (typeof value === 'string') return checkKey(value);
   if (typeof value === 'number') return String(value);
-  throw new RecordError(`the key field "${keyField}" holds ${Array.isArray(value) ? 'a list' : `a ${typeof value}`}, not text or a number`); // prettier-ignore
+  throw new RecordError(
+    `the key field "${keyField}" holds ${Array.isArray(value) ? 'a list' : `a ${typeof value}`}, not text or a number`,
+  );
 }
 
 /** Checks that a value may be stored as a record. Throws a RecordError. */
@@ -77,7 +79,11 @@ export class RecordStore {
     const key = sql.placeholder('key');
     const rid = sql.placeholder('rid');
     const byKey = and(eq(records.collectionId, collectionId), eq(records.key, key));
-    this.#find = db.select({ rid: records.rid, order: records.order, json: records.json }).from(records).where(byKey).prepare(); // prettier-ignore
+    this.#find = db
+      .select({ rid: records.rid, order: records.order, json: records.json })
+      .from(records)
+      .where(byKey)
+      .prepare();
     const values = { collectionId, key, json: sql.placeholder('json') };
     this.#insertNew = db
       .insert(records)

@@ -74,7 +74,10 @@ export class Records {
     const { id: collectionId, keyField } = this.#collections.row(name);
     const { mediaType, gzip, mode, assignKeys, bytes, body } = request;
     if (!(mediaType in READERS)) {
-      throw new Failure('unsupported-type', `Records come as ${Object.keys(READERS).join(', ')}; this was sent as “${mediaType || 'nothing'}”.`); // prettier-ignore
+      throw new Failure(
+        'unsupported-type',
+        `Records come as ${Object.keys(READERS).join(', ')}; this was sent as “${mediaType || 'nothing'}”.`,
+      );
     }
     const id = request.taskId ?? randomUUID();
     this.#tasks.begin(id, 'load', name, () => void this.#keeper.call('loadCancel', [id]));
@@ -84,7 +87,11 @@ export class Records {
     this.#expected.delete(id);
     const searchable = this.#makeSearchable(name, collectionId).then(
       () => this.#tasks.end(id, { state: nothingCame(progress) ? 'failed' : progress.state, ...emptyNote(progress) }),
-      (error: Error) => this.#tasks.end(id, { state: 'failed', errors: [...progress.errors, { detail: `The records are stored, but indexing failed: ${error.message}` }] }), // prettier-ignore
+      (error: Error) =>
+        this.#tasks.end(id, {
+          state: 'failed',
+          errors: [...progress.errors, { detail: `The records are stored, but indexing failed: ${error.message}` }],
+        }),
     );
     return { task: this.#tasks.get(id), searchable };
   }
@@ -114,14 +121,25 @@ export class Records {
 
   list(name: string, page: number, size: number, fields: readonly string[] = ['*']): Page<RecordJson> {
     const { id, records: total } = this.#collections.row(name);
-    const rows = this.#db.select({ json: records.json }).from(records).where(eq(records.collectionId, id)).orderBy(asc(records.order)).limit(size).offset((page - 1) * size).all(); // prettier-ignore
+    const rows = this.#db
+      .select({ json: records.json })
+      .from(records)
+      .where(eq(records.collectionId, id))
+      .orderBy(asc(records.order))
+      .limit(size)
+      .offset((page - 1) * size)
+      .all();
     const items = rows.map(({ json }) => pick(JSON.parse(json) as RecordJson, fields));
     return { items, total, page, pages: size === 0 ? 0 : Math.ceil(total / size), size };
   }
 
   get(name: string, key: string): RecordJson {
     const { id } = this.#collections.row(name);
-    const row = this.#db.select({ json: records.json }).from(records).where(and(eq(records.collectionId, id), eq(records.key, key))).get(); // prettier-ignore
+    const row = this.#db
+      .select({ json: records.json })
+      .from(records)
+      .where(and(eq(records.collectionId, id), eq(records.key, key)))
+      .get();
     if (!row) throw new Failure('not-found', `“${name}” has no record with the key “${key}”.`);
     return JSON.parse(row.json) as RecordJson;
   }
@@ -145,7 +163,8 @@ export class Records {
 }
 
 function asFailure(error: unknown): never {
-  if (isRemoteError(error) && error.note.name === 'RecordError') throw new Failure('invalid', `Not stored: ${error.message}.`); // prettier-ignore
+  if (isRemoteError(error) && error.note.name === 'RecordError')
+    throw new Failure('invalid', `Not stored: ${error.message}.`);
   throw error;
 }
 

@@ -44,7 +44,13 @@ export class Tasks {
         state: 'failed',
         endedAt: new Date().toISOString(),
         step: 'interrupted',
-        errors: [...task.errors, { detail: 'Yucca was stopped while this ran. Every row stored until then is kept; load the file again for the rest.' }], // prettier-ignore
+        errors: [
+          ...task.errors,
+          {
+            detail:
+              'Yucca was stopped while this ran. Every row stored until then is kept; load the file again for the rest.',
+          },
+        ],
       });
     }
   }
@@ -56,14 +62,31 @@ export class Tasks {
       task: JSON.stringify(task),
       startedAt: task.startedAt,
     };
-    this.#db.insert(tasks).values({ id: task.id, ...row }).onConflictDoUpdate({ target: tasks.id, set: row }).run(); // prettier-ignore
+    this.#db
+      .insert(tasks)
+      .values({ id: task.id, ...row })
+      .onConflictDoUpdate({ target: tasks.id, set: row })
+      .run();
   }
 
   /** Begins a task. `cancel` is called when somebody asks for it. */
   begin(id: string, kind: Task['kind'], collection: string, cancel: () => void): Task {
     const known = this.#running.has(id) || this.#db.select({ id: tasks.id }).from(tasks).where(eq(tasks.id, id)).get();
     if (known) throw new Failure('conflict', `There is already a task ${id}.`);
-    const task: Task = { id, kind, collection, state: 'running', total: 0, done: 0, failed: 0, repeated: 0, errors: [], step: 'reading', startedAt: new Date().toISOString(), endedAt: null }; // prettier-ignore
+    const task: Task = {
+      id,
+      kind,
+      collection,
+      state: 'running',
+      total: 0,
+      done: 0,
+      failed: 0,
+      repeated: 0,
+      errors: [],
+      step: 'reading',
+      startedAt: new Date().toISOString(),
+      endedAt: null,
+    };
     let end: (task: Task) => void = () => {};
     const ended = new Promise<Task>((resolve) => (end = resolve));
     this.#running.set(id, { task, cancel, ended, end });

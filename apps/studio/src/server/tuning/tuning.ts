@@ -39,7 +39,11 @@ export class Tunings {
   }
 
   #find(collectionId: number, version: number): TuningDocument | null {
-    const row = this.#db.select({ document: tunings.document }).from(tunings).where(and(eq(tunings.collectionId, collectionId), eq(tunings.version, version))).get(); // prettier-ignore
+    const row = this.#db
+      .select({ document: tunings.document })
+      .from(tunings)
+      .where(and(eq(tunings.collectionId, collectionId), eq(tunings.version, version)))
+      .get();
     return row ? (JSON.parse(row.document) as TuningDocument) : null;
   }
 
@@ -49,7 +53,14 @@ export class Tunings {
     await this.#catalogue.retune(id, [document], () => {
       const values = { collectionId: id, version: DRAFT, document: JSON.stringify(document) };
       const savedAt = new Date().toISOString();
-      this.#db.insert(tunings).values({ ...values, savedAt }).onConflictDoUpdate({ target: [tunings.collectionId, tunings.version], set: { document: values.document, savedAt } }).run(); // prettier-ignore
+      this.#db
+        .insert(tunings)
+        .values({ ...values, savedAt })
+        .onConflictDoUpdate({
+          target: [tunings.collectionId, tunings.version],
+          set: { document: values.document, savedAt },
+        })
+        .run();
     });
     return document;
   }
@@ -64,7 +75,10 @@ export class Tunings {
   }
 
   #dropDraft(collectionId: number): void {
-    this.#db.delete(tunings).where(and(eq(tunings.collectionId, collectionId), eq(tunings.version, DRAFT))).run(); // prettier-ignore
+    this.#db
+      .delete(tunings)
+      .where(and(eq(tunings.collectionId, collectionId), eq(tunings.version, DRAFT)))
+      .run();
   }
 
   /** Makes the draft live in one step; answers the new version. Answers the live version when there is no draft. */
@@ -75,10 +89,28 @@ export class Tunings {
     let version = liveVersion;
     await this.#catalogue.retune(id, [document], () => {
       this.#db.$client.transaction(() => {
-        const newest = this.#db.select({ version: tunings.version }).from(tunings).where(eq(tunings.collectionId, id)).orderBy(desc(tunings.version)).get(); // prettier-ignore
+        const newest = this.#db
+          .select({ version: tunings.version })
+          .from(tunings)
+          .where(eq(tunings.collectionId, id))
+          .orderBy(desc(tunings.version))
+          .get();
         version = Math.max(newest?.version ?? 0, liveVersion) + 1;
-        this.#db.insert(tunings).values({ collectionId: id, version, document: JSON.stringify(document), note, savedAt: new Date().toISOString() }).run(); // prettier-ignore
-        this.#db.update(collections).set({ liveVersion: version, changedAt: new Date().toISOString() }).where(eq(collections.id, id)).run(); // prettier-ignore
+        this.#db
+          .insert(tunings)
+          .values({
+            collectionId: id,
+            version,
+            document: JSON.stringify(document),
+            note,
+            savedAt: new Date().toISOString(),
+          })
+          .run();
+        this.#db
+          .update(collections)
+          .set({ liveVersion: version, changedAt: new Date().toISOString() })
+          .where(eq(collections.id, id))
+          .run();
         this.#dropDraft(id);
       })();
     });
@@ -87,7 +119,12 @@ export class Tunings {
 
   versions(name: string): TuningVersion[] {
     const { id, liveVersion } = this.#collections.row(name);
-    const rows = this.#db.select().from(tunings).where(and(eq(tunings.collectionId, id), gt(tunings.version, DRAFT))).orderBy(desc(tunings.version)).all(); // prettier-ignore
+    const rows = this.#db
+      .select()
+      .from(tunings)
+      .where(and(eq(tunings.collectionId, id), gt(tunings.version, DRAFT)))
+      .orderBy(desc(tunings.version))
+      .all();
     return rows.map(({ version, note, savedAt }) => ({ version, note, savedAt, live: version === liveVersion }));
   }
 }
@@ -96,9 +133,17 @@ export class Tunings {
 export function checkTuning(input: unknown): TuningDocument {
   const document = validate('Tuning', input);
   const parts = [
-    ...repeated((document.search ?? []).map(({ field }) => field), 'search', 'field'),
-    ...repeated((document.facets ?? []).map(({ name }) => name), 'facets', 'name'),
-  ]; // prettier-ignore
+    ...repeated(
+      (document.search ?? []).map(({ field }) => field),
+      'search',
+      'field',
+    ),
+    ...repeated(
+      (document.facets ?? []).map(({ name }) => name),
+      'facets',
+      'name',
+    ),
+  ];
   const { oneFrom = 4, twoFrom = 8 } = document.typos ?? {};
   if (twoFrom < oneFrom)
     parts.push({ pointer: '/typos/twoFrom', detail: `must not be less than oneFrom (${oneFrom})` });

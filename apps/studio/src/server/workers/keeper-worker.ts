@@ -52,7 +52,8 @@ const methods = {
   put(collectionId: number, key: string, record: unknown, mode: WriteMode, keyField: string): WriteOutcome {
     const checked = checkRecord(record);
     const own = keyOf(checked, keyField);
-    if (own !== null && own !== key) throw new RecordError(`the record's "${keyField}" is "${own}", the address says "${key}"`); // prettier-ignore
+    if (own !== null && own !== key)
+      throw new RecordError(`the record's "${keyField}" is "${own}", the address says "${key}"`);
     const complete = own === null && mode !== 'merge' ? { [keyField]: key, ...checked } : checked;
     return store.transaction(collectionId, () => store.put(collectionId, key, complete, mode));
   },

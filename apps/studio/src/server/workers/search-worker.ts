@@ -25,14 +25,19 @@ const methods = {
   publish({ collectionId, generation, layers, live, draft }: PublishedState): void {
     const before = open.get(collectionId)?.segments;
     // The buffer was checked when it was opened or built; a segment known already keeps its working memory.
-    const segments = new Map(layers.map(({ id, buffer }) => [id, before?.get(id) ?? new Segment(buffer, { verify: false })])); // prettier-ignore
+    const segments = new Map(
+      layers.map(({ id, buffer }) => [id, before?.get(id) ?? new Segment(buffer, { verify: false })]),
+    );
     open.set(collectionId, {
       segments,
       live: completeTuning(live),
       draft: completeTuning(draft),
       generation: {
         number: generation,
-        segments: layers.map(({ id, dead, deadCount }) => ({ segment: segments.get(id)!, dead: new Tombstones(dead, deadCount) })), // prettier-ignore
+        segments: layers.map(({ id, dead, deadCount }) => ({
+          segment: segments.get(id)!,
+          dead: new Tombstones(dead, deadCount),
+        })),
       },
     });
   },

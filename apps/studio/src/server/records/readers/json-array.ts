@@ -22,14 +22,16 @@ export const readJsonArray: Reader = async function* (input) {
       const text = chunk.toString('latin1').replace(/^\u00ef\u00bb\u00bf/, '');
       const first = /[^\s]/.exec(text);
       if (first === null) continue;
-      if (first[0] !== '[' && first[0] !== '{') throw new InputError('The input is neither a JSON array nor a JSON object.'); // prettier-ignore
+      if (first[0] !== '[' && first[0] !== '{')
+        throw new InputError('The input is neither a JSON array nor a JSON object.');
       kind = first[0] === '[' ? 'array' : 'object';
       if (text.length < chunk.length) bytes = chunk.subarray(3);
     }
     if (kind === 'object') {
       single.push(bytes);
       singleBytes += bytes.length;
-      if (singleBytes > MAX_ROW_BYTES) throw new InputError('One JSON object of this size is no record. Send an array of records, or JSON Lines.'); // prettier-ignore
+      if (singleBytes > MAX_ROW_BYTES)
+        throw new InputError('One JSON object of this size is no record. Send an array of records, or JSON Lines.');
       continue;
     }
     parser.write(bytes);
@@ -44,5 +46,6 @@ export const readJsonArray: Reader = async function* (input) {
       throw new InputError(`Not JSON: ${(error as Error).message}`);
     }
   }
-  if (kind === 'array' && !parser.isEnded) throw new InputError(`The JSON array is not closed; ${index} records were read.`); // prettier-ignore
+  if (kind === 'array' && !parser.isEnded)
+    throw new InputError(`The JSON array is not closed; ${index} records were read.`);
 };

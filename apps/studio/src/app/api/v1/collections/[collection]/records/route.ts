@@ -20,7 +20,8 @@ export const POST = route('write', async ({ request, url, params, yucca }) => {
     ]);
   }
   const encoding = request.headers.get('content-encoding') ?? 'identity';
-  if (encoding !== 'gzip' && encoding !== 'identity') throw new Failure('unsupported-type', `The body may be packed with gzip, not with ${encoding}.`); // prettier-ignore
+  if (encoding !== 'gzip' && encoding !== 'identity')
+    throw new Failure('unsupported-type', `The body may be packed with gzip, not with ${encoding}.`);
   const length = Number(request.headers.get('content-length') ?? Number.NaN);
   const { task, searchable } = await yucca.records.load(params.collection!, {
     taskId,

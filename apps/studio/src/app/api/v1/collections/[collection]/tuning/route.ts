@@ -4,7 +4,11 @@ import { Failure } from '@/server/failure';
 export const GET = route('read', ({ url, params, yucca }) => {
   const version = url.searchParams.get('version') ?? 'live';
   if (version !== 'live' && version !== 'draft' && !/^[1-9]\d{0,8}$/.test(version)) {
-    throw new Failure('invalid', 'version must be live, draft or a number.', [{ pointer: '/version', detail: 'must be live, draft or a number' }]); // prettier-ignore
+    throw new Failure('invalid', 'version must be live, draft or a number.', [
+      { pointer: '/version', detail: 'must be live, draft or a number' },
+    ]);
   }
-  return Response.json(yucca.tunings.get(params.collection!, version === 'live' || version === 'draft' ? version : Number(version))); // prettier-ignore
+  return Response.json(
+    yucca.tunings.get(params.collection!, version === 'live' || version === 'draft' ? version : Number(version)),
+  );
 });

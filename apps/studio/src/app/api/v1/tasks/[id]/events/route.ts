@@ -11,7 +11,9 @@ export const GET = route('write', ({ request, params, yucca }) => {
   const stream = new ReadableStream<Uint8Array>({
     start(controller) {
       const send = (task: Task): void => {
-        controller.enqueue(encoder.encode(`event: ${isOver(task) ? 'end' : 'progress'}\ndata: ${JSON.stringify(task)}\n\n`)); // prettier-ignore
+        controller.enqueue(
+          encoder.encode(`event: ${isOver(task) ? 'end' : 'progress'}\ndata: ${JSON.stringify(task)}\n\n`),
+        );
         if (!isOver(task)) return;
         stop();
         controller.close();
