@@ -1,6 +1,7 @@
 /** What every workspace's tests have in common. */
 export const shared = {
   testEnvironment: 'node',
+  testEnvironmentOptions: { globalsCleanup: 'on' },
   transform: {
     '^.+\\.tsx?$': [
       '@swc/jest',

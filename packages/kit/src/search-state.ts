@@ -1,0 +1,88 @@
+import type { SearchAnswer, SearchRequest } from '@yucca/contract';
+import type { SearchClient } from './client.ts';
+import { EMPTY_QUERY, requestFor, type Query } from './query.ts';
+
+/** What a search page shows at one moment. */
+export interface SearchSnapshot {
+  /** What the visitor asks for now. */
+  query: Query;
+  /** The last good answer; it stays on screen until the next one is there. */
+  answer: SearchAnswer | null;
+  /** The query that `answer` answers. */
+  answered: Query | null;
+  status: 'idle' | 'loading' | 'failed';
+  error: Error | null;
+}
+
+export interface SearchStateOptions {
+  client: SearchClient;
+  collection: string;
+  /** What is asked for with every query: facets, size, fields. */
+  request?: Omit<SearchRequest, 'q' | 'select' | 'page'>;
+  query?: Query;
+  /** An answer to `query` that came with the page: nothing is asked again for it. */
+  answer?: SearchAnswer | null;
+}
+
+/**
+ * The state of one search, without a framework. Every change of the query asks at once and cancels the request before
+ * it; an answer is taken only if it belongs to the newest request. So a slow answer can never replace a newer one.
+ */
+export class SearchState {
+  #snapshot: SearchSnapshot;
+  #newest = 0;
+  #abort: AbortController | null = null;
+  readonly #listeners = new Set<() => void>();
+  readonly #options: SearchStateOptions;
+
+  constructor(options: SearchStateOptions) {
+    this.#options = options;
+    const { query = EMPTY_QUERY, answer = null } = options;
+    this.#snapshot = { query, answer, answered: answer ? query : null, status: 'idle', error: null };
+  }
+
+  /** The current state; the same object until something changes. */
+  readonly snapshot = (): SearchSnapshot => this.#snapshot;
+
+  /** Calls back after every change; answers a function that stops it. */
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.#listeners.add(listener);
+    return () => this.#listeners.delete(listener);
+  };
+
+  /** Asks for something else. The old results stay until the new ones come. */
+  ask(query: Query): void {
+    if (query === this.#snapshot.query) return;
+    this.#set({ query });
+    void this.refresh();
+  }
+
+  /** Asks again for the same. */
+  async refresh(): Promise<void> {
+    const mine = ++this.#newest;
+    this.#abort?.abort();
+    const abort = new AbortController();
+    this.#abort = abort;
+    const { client, collection, request } = this.#options;
+    const { query } = this.#snapshot;
+    this.#set({ status: 'loading' });
+    try {
+      const answer = await client.search(collection, requestFor(query, request), abort.signal);
+      if (mine === this.#newest) this.#set({ answer, answered: query, status: 'idle', error: null });
+    } catch (error) {
+      if (mine === this.#newest) this.#set({ status: 'failed', error: error as Error });
+    }
+  }
+
+  /** Stops what is in flight. */
+  stop(): void {
+    this.#newest++;
+    this.#abort?.abort();
+    if (this.#snapshot.status === 'loading') this.#set({ status: 'idle' });
+  }
+
+  #set(change: Partial<SearchSnapshot>): void {
+    this.#snapshot = { ...this.#snapshot, ...change };
+    this.#listeners.forEach((listener) => listener());
+  }
+}
