@@ -99,7 +99,8 @@ function makePlant(chance: Chance, id: string, genus: Genus, species: Species, c
   const reviews = Math.floor(chance.next() ** 3 * 240);
   const name = cultivar === '' ? capital(common) : `${capital(common)} ‘${cultivar}’`;
   const trait = chance.pick(TRAITS);
-  const facts = { name: common, Name: capital(common), group: genus.group, cultivar: cultivar === '' ? `this ${genus.group}` : `‘${cultivar}’`, height, spread, trait, ATrait: capital(withArticle(trait)), groups: plural(genus.group), feature: featureOf(chance, genus, colours) }; // prettier-ignore
+  const facts = { name: common, Name: capital(common), group: genus.group, cultivar: cultivar === '' ? `this ${genus.group}` : `‘${cultivar}’`, height, spread, trait, aTrait: withArticle(trait),
+    ATrait: capital(withArticle(trait)), groups: plural(genus.group), feature: featureOf(chance, genus, colours) }; // prettier-ignore
   return {
     id,
     name,

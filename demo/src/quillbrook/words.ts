@@ -86,7 +86,7 @@ export const OPENING = [
   '{ATrait} {group} with {feature}; [ours are two years old|potted this spring|sold in leaf]',
   '{cultivar} [stands out|differs from the species] by its {feature}',
   'If you [have room for one {group}|are new to {groups}|think you know {groups}], [make it this one|start here|look again]',
-  '[Few plants give|Nothing gives] so much for so little: {feature}, [and a {trait} habit|from a {trait} plant]',
+  '[Few plants give|Nothing gives] so much for so little: {feature}, [and {aTrait} habit|from {aTrait} plant]',
 ];
 
 export const TRAITS = ['upright', 'compact', 'spreading', 'slow', 'vigorous', 'tidy', 'easy-going', 'long-lived', 'dense', 'airy', 'sturdy', 'graceful', 'drought-proof', 'quick to settle']; // prettier-ignore

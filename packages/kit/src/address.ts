@@ -8,7 +8,7 @@ const PREFIX = 'facet.';
 function encode(text: string): string {
   const readable = encodeURIComponent(text.toWellFormed())
     .replace(/%20/g, '+')
-    .replace(/%(3A|2F|3F|40|24|3B)/g, (escaped) => decodeURIComponent(escaped));
+    .replace(/%(2C|3A|2F|3F|40|24|3B)/g, (escaped) => decodeURIComponent(escaped));
   return readable;
 }
 
@@ -21,10 +21,19 @@ function decode(text: string): string {
   }
 }
 
+/** A facet value as it stands in a list parted by commas: its own commas and backslashes get a backslash before them. */
+export function escapeValue(value: string): string {
+  return value.replace(/[\\,]/g, '\\$&');
+}
+
+function splitValues(list: string): string[] {
+  return (list.match(/(?:\\.|[^\\,])+/gsu) ?? []).map((value) => value.replace(/\\(.)/gsu, '$1'));
+}
+
 /**
  * Writes a query as the query string of an address, without the question mark: `q=agave&colour=red,white&page=2`.
  * Defaults are left out, facets stand in alphabetical order, so that equal queries have equal addresses. Commas part
- * values; a comma inside a value is escaped. `kept` are parameters of somebody else, written behind as they were.
+ * values; a comma inside a value has a backslash before it. `kept` are parameters of somebody else, written behind as they were.
  */
 export function printAddress(query: Query, kept: readonly string[] = []): string {
   const parts: string[] = [];
@@ -33,7 +42,7 @@ export function printAddress(query: Query, kept: readonly string[] = []): string
     const values = query.select[name]!;
     if (values.length === 0) continue;
     const safe = RESERVED.has(name) || name.startsWith(PREFIX) ? PREFIX + name : name;
-    parts.push(`${encode(safe)}=${[...values].sort().map(encode).join(',')}`);
+    parts.push(`${encode(safe)}=${encode([...values].sort().map(escapeValue).join(','))}`);
   }
   if (query.page > 1) parts.push(`page=${query.page}`);
   return [...parts, ...kept].join('&');
@@ -56,10 +65,7 @@ export function parseAddress(search: string, facets: readonly string[]): { query
     if (name === 'q') q = decode(text);
     else if (name === 'page') page = readPage(text);
     else if (facet !== null && facets.includes(facet)) {
-      const values = text
-        .split(',')
-        .map(decode)
-        .filter((value) => value !== '');
+      const values = splitValues(decode(text));
       select.set(facet, [...new Set([...(select.get(facet) ?? []), ...values])]);
     } else kept.push(part);
   }

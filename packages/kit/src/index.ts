@@ -1,4 +1,4 @@
-export { parseAddress, printAddress } from './address.ts';
+export { escapeValue, parseAddress, printAddress } from './address.ts';
 export { createClient, ProblemError, searchParams, type ClientOptions, type SearchClient } from './client.ts';
 export { excerpt, markedPieces, type MarkedPiece } from './marks.ts';
 export { pageNumbers } from './pages.ts';

@@ -6,7 +6,7 @@ const facetName = fc.oneof(
   fc.string({ minLength: 1, unit: 'grapheme' }),
 ); // a facet may be called anything
 const value = fc.oneof(
-  fc.constantFrom('red', 'red,white', 'a+b', '100%', 'A > B', ' ', '&', '='),
+  fc.constantFrom('red', 'red,white', '\\', 'a\\,b\\\\', 'a+b', '100%', 'A > B', ' ', '&', '='),
   fc.string({ minLength: 1, unit: 'grapheme' }),
 );
 

@@ -1,6 +1,28 @@
-export default function Layout({ children }: { children: React.ReactNode }) {
+import '@fontsource-variable/bricolage-grotesque/wght.css';
+import '@fontsource-variable/instrument-sans/wght.css';
+import '@fontsource/ibm-plex-mono/latin-400.css';
+import '@fontsource/ibm-plex-mono/latin-500.css';
+import type { Metadata, Viewport } from 'next';
+import type { ReactNode } from 'react';
+import './globals.css';
+
+export const metadata: Metadata = { title: { default: 'Yucca', template: '%s · Yucca' } };
+export const viewport: Viewport = {
+  themeColor: [
+    { media: '(prefers-color-scheme: light)', color: '#fbf8f1' },
+    { media: '(prefers-color-scheme: dark)', color: '#151a17' },
+  ],
+};
+
+// Before the first paint, so that a chosen theme does not flash in.
+const THEME = `try{var t=localStorage.getItem('yucca-theme');if(t)document.documentElement.dataset.theme=t}catch(e){}`;
+
+export default function RootLayout({ children }: { children: ReactNode }) {
   return (
-    <html lang="en">
+    <html lang="en" suppressHydrationWarning>
+      <head>
+        <script dangerouslySetInnerHTML={{ __html: THEME }} />
+      </head>
       <body>{children}</body>
     </html>
   );

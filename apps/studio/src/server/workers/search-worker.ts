@@ -21,9 +21,18 @@ interface OpenCollection {
 
 const open = new Map<number, OpenCollection>();
 
+/** A few queries nobody asked for, so that the first visitor does not wait for the compiler. */
+function warmUp(collectionId: number): void {
+  const collection = open.get(collectionId);
+  if (!collection) return;
+  for (const q of ['a', 'th', 'some wrods', 'anothre on', ''])
+    search(collection.generation, collection.live, { q, facets: ['*'] });
+}
+
 const methods = {
   publish({ collectionId, generation, layers, live, draft }: PublishedState): void {
     const before = open.get(collectionId)?.segments;
+    if (!before) setImmediate(() => warmUp(collectionId));
     // The buffer was checked when it was opened or built; a segment known already keeps its working memory.
     const segments = new Map(
       layers.map(({ id, buffer }) => [id, before?.get(id) ?? new Segment(buffer, { verify: false })]),

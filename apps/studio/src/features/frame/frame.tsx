@@ -1,0 +1,91 @@
+import type { Collection } from '@yucca/contract';
+import clsx from 'clsx';
+import Link from 'next/link';
+import type { ReactNode } from 'react';
+import { YuccaMark } from '@/ui/mark';
+import { CollectionSwitch } from './collection-switch';
+import { StatusLine } from './status-line';
+import { ThemeSwitch } from './theme-switch';
+
+interface Stage {
+  name: string;
+  href: string;
+  /** Whether there is anything in it yet. */
+  filled: boolean;
+  current: boolean;
+}
+
+function Trail({ stages }: { stages: Stage[] }) {
+  return (
+    <nav aria-label="Stages of the work">
+      <ol className="flex items-center">
+        {stages.map(({ name, href, filled, current }, i) => (
+          <li key={name} className="flex items-center">
+            {i > 0 && <span aria-hidden="true" className="h-px w-6 bg-line" />}
+            <Link
+              href={href}
+              aria-current={current ? 'page' : undefined}
+              className={clsx(
+                'flex min-h-8 items-center gap-2 rounded-md px-2',
+                current ? 'font-semibold text-ink' : 'text-soft hover:text-ink',
+              )}
+            >
+              <span
+                aria-hidden="true"
+                className={clsx('size-2 rounded-full border border-agave', filled && 'bg-agave')}
+              />
+              {name}
+              <span className="sr-only">{filled ? '' : ' (empty)'}</span>
+            </Link>
+          </li>
+        ))}
+      </ol>
+    </nav>
+  );
+}
+
+/** The frame of the studio: the trail above, the status line below, the screen between. */
+export function Frame({
+  collections,
+  current = null,
+  stage = null,
+  children,
+}: {
+  collections: Collection[];
+  current?: Collection | null;
+  stage?: 'records' | null;
+  children: ReactNode;
+}) {
+  const base = current && `/c/${current.name}`;
+  return (
+    <div className="flex h-dvh min-w-[1024px] flex-col">
+      <a href="#screen" className="sr-only focus:not-sr-only focus:absolute focus:z-10 focus:bg-raised focus:p-2">
+        Skip to the screen
+      </a>
+      <header className="flex h-12 shrink-0 items-center gap-4 border-b border-line bg-raised px-4">
+        <Link href="/" className="flex items-center gap-2 rounded-md pr-1 font-head text-[17px] font-semibold">
+          <YuccaMark /> Yucca
+        </Link>
+        <CollectionSwitch
+          names={collections.map(({ name, title }) => ({ name, title }))}
+          current={current?.name ?? null}
+        />
+        {current && (
+          <Trail
+            stages={[
+              { name: 'Records', href: `${base}/records`, filled: current.records > 0, current: stage === 'records' },
+              { name: 'Search page', href: `/s/${current.name}`, filled: current.records > 0, current: false },
+            ]}
+          />
+        )}
+        <div className="ml-auto">
+          <ThemeSwitch />
+        </div>
+      </header>
+      <main id="screen" tabIndex={-1} className="flex min-h-0 flex-1 outline-none">
+        {children}
+      </main>
+      <StatusLine collection={current} total={collections.length} />
+    </div>
+  );
+}

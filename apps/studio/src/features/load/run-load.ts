@@ -1,0 +1,56 @@
+import type { Collection, Task } from '@yucca/contract';
+import { ProblemError } from '@yucca/kit';
+import { api } from '@/ui/api';
+
+export interface LoadOrder {
+  file: File;
+  mediaType: string;
+  name: string;
+  /** The collection is new and is made first. */
+  isNew: boolean;
+  /** The key field; records without it get a key made from their content. */
+  key: string;
+}
+
+const POLL_MS = 250;
+
+/**
+ * Sends a file into a collection and reports the task while it runs. A collection that was made for it and got no record
+ * is taken away again, so that a failed first try leaves nothing behind.
+ */
+export async function runLoad(
+  { file, mediaType, name, isNew, key }: LoadOrder,
+  taskId: string,
+  onProgress: (task: Task) => void,
+): Promise<Task> {
+  if (isNew) await api<Collection>('/collections', { method: 'POST', json: { name, key } });
+  let sending = true;
+  const sent = api<{ task: Task }>(`/collections/${name}/records?assignKeys=true&wait=true&task=${taskId}`, {
+    method: 'POST',
+    body: file,
+    headers: { 'Content-Type': mediaType },
+  }).finally(() => (sending = false));
+  const watching = (async () => {
+    while (sending) {
+      await new Promise((resolve) => setTimeout(resolve, POLL_MS));
+      // Before the server has begun, the task is not there yet; a lost poll is made up for by the next.
+      await api<{ task: Task }>(`/tasks/${taskId}`).then(
+        ({ task }) => sending && onProgress(task),
+        () => {},
+      );
+    }
+  })();
+  try {
+    const { task } = await sent;
+    if (isNew && task.done === 0) await api(`/collections/${name}`, { method: 'DELETE' });
+    return task;
+  } catch (error) {
+    if (isNew && error instanceof ProblemError) await api(`/collections/${name}`, { method: 'DELETE' }).catch(() => {});
+    if (error instanceof ProblemError) throw error;
+    throw new Error(
+      'The connection to Yucca was lost while the file was being sent. Whatever had been stored is kept; drop the file again to load the rest.',
+    );
+  } finally {
+    await watching;
+  }
+}

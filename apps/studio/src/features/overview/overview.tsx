@@ -1,0 +1,78 @@
+'use client';
+
+import type { Card, Collection } from '@yucca/contract';
+import { useRef } from 'react';
+import { useLoading } from '@/features/load/drop-zone';
+import { useProbeKey } from '@/features/probe/use-probe-key';
+import { Button } from '@/ui/button';
+import { useParam } from '@/ui/use-param';
+import { CollectionStrip } from './collection-strip';
+
+export interface OverviewEntry {
+  collection: Collection;
+  card: Card;
+}
+
+/** All collections with their state and what they answer to one query, and the way to the next collection. */
+export function Overview({ entries }: { entries: OverviewEntry[] }) {
+  const { choose } = useLoading();
+  const [text, setText] = useParam('probe');
+  const input = useRef<HTMLInputElement>(null);
+  useProbeKey(input);
+  if (entries.length === 0) return <FirstStep choose={choose} />;
+  return (
+    <div className="min-w-0 flex-1 overflow-y-auto px-8 py-6">
+      <div className="mb-5 flex items-center gap-4">
+        <h1 className="text-[28px] leading-9">Collections</h1>
+        <label className="relative ml-4 w-[420px]">
+          <span className="sr-only">Probe all collections</span>
+          <input
+            ref={input}
+            className="field pr-9"
+            placeholder="Probe all of them with one query"
+            autoComplete="off"
+            spellCheck={false}
+            maxLength={512}
+            value={text}
+            onChange={(event) => setText(event.target.value)}
+            onKeyDown={(event) => event.key === 'Escape' && setText('')}
+          />
+          <kbd className="figures absolute top-1.5 right-2 rounded border border-line px-1.5 text-xs text-soft">/</kbd>
+        </label>
+        <Button kind="primary" className="ml-auto" onClick={choose}>
+          Load a file
+        </Button>
+      </div>
+      <ul className="rounded-md border border-line bg-raised">
+        {entries.map((entry) => (
+          <CollectionStrip key={entry.collection.name} {...entry} text={text} />
+        ))}
+      </ul>
+      <p className="mt-4 text-soft">
+        Drop a JSON, JSON Lines or CSV file anywhere on this window to make another collection, or to bring one up to
+        date.
+      </p>
+    </div>
+  );
+}
+
+function FirstStep({ choose }: { choose: () => void }) {
+  return (
+    <div className="grid min-w-0 flex-1 place-items-center p-8">
+      <div className="w-[640px] rounded-md border-2 border-dashed border-field-line bg-raised px-12 py-14 text-center">
+        <h1 className="mb-3 text-[28px] leading-9">Drop a file here</h1>
+        <p className="mb-6 text-soft">
+          JSON, JSON Lines or CSV. You see what Yucca makes of it before anything is stored, and a moment later it is
+          searchable and has a page of its own.
+        </p>
+        <Button kind="primary" onClick={choose}>
+          Choose a file
+        </Button>
+        <p className="mt-6 text-soft">
+          Copied rows work too: paste them anywhere. No data at hand? <code className="figures">npm run demo</code>{' '}
+          brings a plant nursery.
+        </p>
+      </div>
+    </div>
+  );
+}

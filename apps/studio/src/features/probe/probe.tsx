@@ -1,0 +1,196 @@
+'use client';
+
+import type { Card, SearchAnswer } from '@yucca/contract';
+import { createClient, EMPTY_QUERY, withText, withToggled, type SearchSnapshot } from '@yucca/kit';
+import { Marked, useSearch } from '@yucca/kit/react';
+import clsx from 'clsx';
+import { useEffect, useRef } from 'react';
+import { shownHit, type ShownHit } from '@/features/search-page/shown-hit';
+import { count, counted, milliseconds } from '@/ui/format';
+import { useParam } from '@/ui/use-param';
+import { reportProbe } from './last-probe';
+import { useProbeKey } from './use-probe-key';
+
+const client = createClient();
+
+/** The query you care about and its live results, beside whatever you are doing. `/` puts the cursor into it. */
+export function Probe({
+  collection,
+  card,
+  facets,
+  generation,
+  onOpen,
+}: {
+  collection: string;
+  card: Card;
+  facets: string[];
+  generation: number;
+  onOpen: (id: string) => void;
+}) {
+  const [text, setText] = useParam('probe');
+  const [snapshot, search] = useSearch(() => ({
+    client,
+    collection,
+    request: { size: 30, facets: facets.length > 0 ? ['*'] : [] },
+    query: withText(EMPTY_QUERY, text),
+  }));
+  const input = useRef<HTMLInputElement>(null);
+  useEffect(() => void search.refresh(), [search, generation]);
+  useEffect(() => search.ask(withText(search.snapshot().query, text)), [search, text]);
+  useEffect(() => {
+    if (snapshot.answer) reportProbe({ engineMs: snapshot.answer.timing.engineMs });
+  }, [snapshot.answer]);
+  useProbeKey(input);
+  const { answer } = snapshot;
+  return (
+    <aside aria-label="Probe" className="flex w-[360px] shrink-0 flex-col border-l border-line bg-raised">
+      <div className="border-b border-line p-3">
+        <label htmlFor="probe" className="mb-1 flex justify-between font-head font-semibold">
+          Probe
+          <kbd className="figures rounded border border-line px-1.5 text-xs font-normal text-soft">/</kbd>
+        </label>
+        <input
+          id="probe"
+          ref={input}
+          className="field"
+          placeholder="Type what a visitor would type"
+          autoComplete="off"
+          spellCheck={false}
+          maxLength={512}
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+          onKeyDown={(event) => event.key === 'Escape' && setText('')}
+        />
+        <ProbeLine snapshot={snapshot} />
+      </div>
+      <div className="min-h-0 flex-1 overflow-y-auto" tabIndex={0} role="region" aria-label="Results of the probe">
+        {answer && <ProbeResults answer={answer} card={card} onOpen={onOpen} dim={snapshot.status === 'failed'} />}
+      </div>
+      {answer && facets.length > 0 && (
+        <ProbeFacets
+          answer={answer}
+          onToggle={(facet, value) => search.ask(withToggled(search.snapshot().query, facet, value))}
+        />
+      )}
+    </aside>
+  );
+}
+
+function ProbeLine({ snapshot: { answer, status, error } }: { snapshot: SearchSnapshot }) {
+  if (status === 'failed')
+    return (
+      <p role="alert" className="mt-2 text-madder">
+        {error?.message || 'The search did not answer.'}
+      </p>
+    );
+  if (!answer) return <p className="mt-2 h-5" />;
+  const misspelt = answer.understood.words.filter(({ typo }) => typo);
+  return (
+    <div className="mt-2 flex flex-wrap justify-between gap-x-3 text-soft">
+      <p aria-live="polite" className="figures text-xs leading-5">
+        <strong className="font-medium text-ink">{counted(answer.total, 'result')}</strong> in{' '}
+        {milliseconds(answer.timing.totalMs)}
+      </p>
+      {misspelt.length > 0 && (
+        <p className="text-xs leading-5">
+          {misspelt.map(({ text, as }) => `“${text}” read as ${as.slice(0, 3).join(', ')}`).join('; ')}
+        </p>
+      )}
+    </div>
+  );
+}
+
+function ProbeResults({
+  answer,
+  card,
+  onOpen,
+  dim,
+}: {
+  answer: SearchAnswer;
+  card: Card;
+  onOpen: (id: string) => void;
+  dim: boolean;
+}) {
+  if (answer.total === 0) {
+    return (
+      <p className="p-4 text-soft">
+        Nothing matches “{answer.query}”. Fewer or other words may; misspellings are forgiven from four letters on.
+      </p>
+    );
+  }
+  return (
+    <ol className={clsx(dim && 'opacity-60')}>
+      {answer.results.map((result, i) => (
+        <li key={result.id}>
+          <button
+            type="button"
+            onClick={() => onOpen(result.id)}
+            className="flex w-full gap-3 border-b border-line px-3 py-2 text-left hover:bg-sunk"
+          >
+            <span className="figures w-5 shrink-0 pt-px text-right text-xs text-soft">{i + 1}</span>
+            <ProbeHit hit={shownHit(result, card)} />
+          </button>
+        </li>
+      ))}
+      {answer.total > answer.results.length && (
+        <li className="p-3 text-xs text-soft">and {count(answer.total - answer.results.length)} more</li>
+      )}
+    </ol>
+  );
+}
+
+function ProbeHit({ hit: { title, picture, detail, elsewhere } }: { hit: ShownHit }) {
+  return (
+    <>
+      {picture && (
+        // eslint-disable-next-line @next/next/no-img-element -- pictures come from the records, of any host and size
+        <img
+          src={picture}
+          alt=""
+          width={36}
+          height={36}
+          loading="lazy"
+          className="size-9 shrink-0 rounded object-cover"
+        />
+      )}
+      <span className="min-w-0 flex-1">
+        <span className="block truncate font-medium">
+          <Marked text={title.text} ranges={title.ranges} />
+        </span>
+        {detail && (
+          <span className="block truncate text-xs leading-4 text-soft">
+            <Marked text={detail.text} ranges={detail.ranges} />
+          </span>
+        )}
+        {elsewhere && (
+          <span className="mt-0.5 line-clamp-2 text-xs leading-4 text-soft">
+            <span className="figures">{elsewhere.label}</span>{' '}
+            <Marked text={elsewhere.text} ranges={elsewhere.ranges} />
+          </span>
+        )}
+      </span>
+    </>
+  );
+}
+
+function ProbeFacets({ answer, onToggle }: { answer: SearchAnswer; onToggle: (facet: string, value: string) => void }) {
+  return (
+    <details className="max-h-[45%] overflow-y-auto border-t border-line">
+      <summary className="px-3 py-2 font-medium">Facets</summary>
+      <div className="px-3 pb-3">
+        {Object.entries(answer.facets).map(([name, facet]) => (
+          <fieldset key={name} className="mb-2">
+            <legend className="text-xs font-medium text-soft">{facet.label}</legend>
+            {facet.values.slice(0, 8).map(({ value, label, count: found, selected }) => (
+              <label key={value} className="flex min-h-6 items-center gap-2">
+                <input type="checkbox" checked={selected} onChange={() => onToggle(name, value)} />
+                <span className="truncate">{label}</span>
+                <span className="figures ml-auto text-xs text-soft">{count(found)}</span>
+              </label>
+            ))}
+          </fieldset>
+        ))}
+      </div>
+    </details>
+  );
+}

@@ -1,0 +1,287 @@
+'use client';
+
+import type { Card, SearchAnswer } from '@yucca/contract';
+import {
+  createClient,
+  pageNumbers,
+  printAddress,
+  withoutChoices,
+  withPage,
+  withText,
+  withToggled,
+  type Query,
+} from '@yucca/kit';
+import { useAddress, useSearch } from '@yucca/kit/react';
+import clsx from 'clsx';
+import { useEffect, useRef, useState, type FormEvent, type MouseEvent } from 'react';
+import { ThemeSwitch } from '@/features/frame/theme-switch';
+import { Button } from '@/ui/button';
+import { count, counted } from '@/ui/format';
+import { ResultCard } from './result-card';
+import { FacetList } from './facet-list';
+import { PAGE_SIZE } from './page-size';
+import { shownHit } from './shown-hit';
+
+export interface SearchPageProps {
+  collection: string;
+  title: string;
+  card: Card;
+  /** Names of the facets offered. */
+  facets: string[];
+  /** A key that can do nothing but search. */
+  pageKey: string;
+  query: Query;
+  /** The answer to `query`, from the server. */
+  answer: SearchAnswer;
+}
+
+/**
+ * A collection's own search page. The server renders it with its first results; without JavaScript the form and the
+ * links ask the server again, with it every keystroke is answered in place.
+ */
+export function SearchPage({
+  collection,
+  title,
+  card,
+  facets,
+  pageKey,
+  query: first,
+  answer: firstAnswer,
+}: SearchPageProps) {
+  const [snapshot, search] = useSearch(() => ({
+    client: createClient({ key: pageKey }),
+    collection,
+    request: { facets: facets.length > 0 ? ['*'] : [], size: PAGE_SIZE },
+    query: first,
+    answer: firstAnswer,
+  }));
+  const go = useAddress(search, facets);
+  const slow = useSlow(snapshot.status === 'loading');
+  const { query, status, error } = snapshot;
+  const answer = snapshot.answer ?? firstAnswer;
+  const answered = snapshot.answered ?? first;
+  const form = useRef<HTMLFormElement>(null);
+  const here = `/s/${collection}`;
+  const hrefOf = (to: Query): string => {
+    const text = printAddress(to);
+    return text === '' ? here : `${here}?${text}`;
+  };
+  const follow =
+    (to: Query) =>
+    (event: MouseEvent): void => {
+      if (event.metaKey || event.ctrlKey || event.shiftKey || event.button !== 0) return;
+      event.preventDefault();
+      go(to, 'push');
+      window.scrollTo({ top: 0 });
+    };
+  const submit = (event: FormEvent): void => {
+    event.preventDefault();
+    go(withText(query, query.q), 'push');
+  };
+  const chosen = Object.entries(query.select).flatMap(([facet, values]) => values.map((value) => ({ facet, value })));
+
+  return (
+    <div className="mx-auto max-w-[1180px] px-4 pb-16 sm:px-6">
+      <header className="flex items-center justify-between py-4">
+        <a
+          href={here}
+          onClick={follow({ q: '', select: {}, page: 1 })}
+          className="font-head text-[20px] leading-7 font-semibold"
+        >
+          {title}
+        </a>
+        <ThemeSwitch />
+      </header>
+      <main>
+        <form ref={form} method="get" action={here} role="search" onSubmit={submit}>
+          <div className="flex gap-2">
+            <input
+              type="search"
+              name="q"
+              aria-label={`Search ${title.toLowerCase()}`}
+              placeholder={`Search ${count(firstAnswer.total)} ${title.toLowerCase()}`}
+              autoComplete="off"
+              autoCapitalize="off"
+              spellCheck={false}
+              maxLength={512}
+              value={query.q}
+              onChange={(event) => go(withText(query, event.target.value), 'replace')}
+              onKeyDown={(event) => event.key === 'Escape' && go(withText(query, ''), 'replace')}
+              className="field h-12 flex-1 px-4 text-[17px]"
+            />
+            <Button type="submit" kind="primary" className="h-12 px-5">
+              Search
+            </Button>
+          </div>
+          <div className="mt-4 grid gap-x-8 md:grid-cols-[220px_minmax(0,1fr)]">
+            {facets.length > 0 && (
+              <FacetList
+                answer={answer}
+                query={query}
+                onToggle={(facet, value) => go(withToggled(query, facet, value), 'push')}
+              />
+            )}
+            <section
+              id="results"
+              aria-label="Results"
+              className={clsx('min-w-0', facets.length === 0 && 'md:col-span-2')}
+            >
+              <div className="flex min-h-9 flex-wrap items-center gap-x-4 gap-y-2 border-b border-line pb-2">
+                <p aria-live="polite">
+                  <strong className="font-semibold">{counted(answer.total, 'result')}</strong>
+                  {answered.q !== '' && <span className="text-soft"> for “{answered.q}”</span>}
+                  <Misread answer={answer} />
+                </p>
+                {chosen.length > 0 && (
+                  <ul className="flex flex-wrap items-center gap-2" aria-label="Choices">
+                    {chosen.map(({ facet, value }) => (
+                      <li key={`${facet}/${value}`}>
+                        <a
+                          href={hrefOf(withToggled(query, facet, value))}
+                          onClick={follow(withToggled(query, facet, value))}
+                          className="flex min-h-6 items-center gap-1 rounded border border-field-line bg-raised px-2 hover:border-madder"
+                          aria-label={`Remove ${value}`}
+                        >
+                          {value} <span aria-hidden="true">×</span>
+                        </a>
+                      </li>
+                    ))}
+                    <li>
+                      <a href={hrefOf(withoutChoices(query))} onClick={follow(withoutChoices(query))} className="link">
+                        Remove all
+                      </a>
+                    </li>
+                  </ul>
+                )}
+                <span role="status" className="ml-auto text-soft">
+                  {slow && 'Searching …'}
+                </span>
+              </div>
+              {status === 'failed' && (
+                <p role="alert" className="mt-3 flex flex-wrap items-center gap-3 text-madder">
+                  {navigatorOffline()
+                    ? 'The line is down. These are the last results.'
+                    : `The search did not answer${error?.name === 'ProblemError' ? `: ${error.message}` : '.'}`}
+                  <Button onClick={() => void search.refresh()}>Try again</Button>
+                </p>
+              )}
+              {answer.total === 0 ? (
+                <NothingFound query={answered} hrefOf={hrefOf} follow={follow} />
+              ) : (
+                <ol className="grid grid-cols-1 gap-4 pt-4 sm:grid-cols-2 lg:grid-cols-3">
+                  {answer.results.map((result, i) => (
+                    <li key={result.id}>
+                      <ResultCard hit={shownHit(result, card)} eager={i < 6} />
+                    </li>
+                  ))}
+                </ol>
+              )}
+              <Pages query={query} answer={answer} hrefOf={hrefOf} follow={follow} />
+            </section>
+          </div>
+        </form>
+      </main>
+    </div>
+  );
+}
+
+const navigatorOffline = (): boolean => typeof navigator !== 'undefined' && !navigator.onLine;
+
+/** True once something has gone on for longer than a person fails to notice. */
+function useSlow(active: boolean): boolean {
+  const [slow, setSlow] = useState(false);
+  useEffect(() => {
+    if (!active) return;
+    const timer = setTimeout(() => setSlow(true), 200);
+    return () => {
+      clearTimeout(timer);
+      setSlow(false);
+    };
+  }, [active]);
+  return slow && active;
+}
+
+function Misread({ answer }: { answer: SearchAnswer }) {
+  const misspelt = answer.understood.words.filter(({ typo, as }) => typo && as.length > 0);
+  if (misspelt.length === 0 || answer.total === 0) return null;
+  return (
+    <span className="text-soft">
+      . Nothing is spelt {misspelt.map(({ text }) => `“${text}”`).join(', ')}; showing what comes nearest:{' '}
+      {misspelt.map(({ as }) => as.slice(0, 2).join(', ')).join('; ')}
+    </span>
+  );
+}
+
+interface Ways {
+  query: Query;
+  hrefOf: (query: Query) => string;
+  follow: (query: Query) => (event: MouseEvent) => void;
+}
+
+function NothingFound({ query, hrefOf, follow }: Ways) {
+  const words = query.q.trim().split(/\s+/).filter(Boolean);
+  const shorter = words.length > 1 ? words.map((_, i) => words.filter((_, j) => j !== i).join(' ')) : [];
+  const hasChoices = Object.keys(query.select).length > 0;
+  return (
+    <div className="py-10">
+      <p className="mb-3 font-head text-[20px] leading-7">
+        Nothing found for “{query.q}”{hasChoices && ' with these choices'}.
+      </p>
+      <ul className="flex flex-wrap gap-3">
+        {hasChoices && (
+          <li>
+            <a className="link" href={hrefOf(withoutChoices(query))} onClick={follow(withoutChoices(query))}>
+              Remove the choices
+            </a>
+          </li>
+        )}
+        {shorter.slice(0, 4).map((text) => (
+          <li key={text}>
+            <a className="link" href={hrefOf(withText(query, text))} onClick={follow(withText(query, text))}>
+              Try “{text}”
+            </a>
+          </li>
+        ))}
+        <li>
+          <a
+            className="link"
+            href={hrefOf({ q: '', select: {}, page: 1 })}
+            onClick={follow({ q: '', select: {}, page: 1 })}
+          >
+            See everything
+          </a>
+        </li>
+      </ul>
+    </div>
+  );
+}
+
+function Pages({ query, answer, hrefOf, follow }: Ways & { answer: SearchAnswer }) {
+  const pages = Math.min(answer.pages, Math.floor(10_000 / PAGE_SIZE));
+  if (pages < 2) return null;
+  return (
+    <nav aria-label="Pages" className="figures mt-8 flex flex-wrap items-center justify-center gap-1">
+      {pageNumbers(answer.page, pages).map((n, i) =>
+        n === 0 ? (
+          <span key={`gap${i}`} className="px-1 text-soft">
+            …
+          </span>
+        ) : (
+          <a
+            key={n}
+            href={hrefOf(withPage(query, n))}
+            onClick={follow(withPage(query, n))}
+            aria-current={n === answer.page ? 'page' : undefined}
+            aria-label={`Page ${n}`}
+            className={clsx(
+              'min-w-9 rounded-md px-2 py-1.5 text-center',
+              n === answer.page ? 'bg-ink text-paper' : 'hover:bg-sunk',
+            )}
+          >
+            {n}
+          </a>
+        ),
+      )}
+    </nav>
+  );
+}

@@ -1,0 +1,93 @@
+import type { Card, Range, RecordJson, SearchResult } from '@yucca/contract';
+import { readableName } from '@yucca/contract';
+import { excerpt } from '@yucca/kit';
+
+export interface ShownText {
+  text: string;
+  ranges: Range[];
+}
+
+/** What a result card shows of a result. */
+export interface ShownHit {
+  id: string;
+  title: ShownText;
+  picture: string | null;
+  detail: ShownText | null;
+  text: ShownText | null;
+  number: { label: string; value: number } | null;
+  /** A match in a field the card does not show, so that nobody wonders why the result is here. */
+  elsewhere: (ShownText & { label: string }) | null;
+}
+
+/** The first string or number under a dotted path, and its JSON Pointer. */
+function firstAt(record: RecordJson, path: string | null): { value: string | number; pointer: string } | null {
+  if (path === null) return null;
+  let value: unknown = record;
+  let pointer = '';
+  const enter = (): void => {
+    if (Array.isArray(value)) {
+      value = value[0];
+      pointer += '/0';
+    }
+  };
+  for (const name of path.split('.')) {
+    enter();
+    if (value === null || typeof value !== 'object' || !Object.hasOwn(value, name)) return null;
+    value = (value as RecordJson)[name];
+    pointer += `/${name.replaceAll('~', '~0').replaceAll('/', '~1')}`;
+  }
+  enter();
+  return typeof value === 'string' || typeof value === 'number' ? { value, pointer } : null;
+}
+
+function textAt(
+  { record, marks }: SearchResult,
+  path: string | null,
+  length: number,
+): (ShownText & { pointer: string }) | null {
+  const found = firstAt(record, path);
+  if (found === null || found.value === '') return null;
+  return { pointer: found.pointer, ...excerpt(String(found.value), marks[found.pointer] ?? [], length) };
+}
+
+/** The string a JSON Pointer leads to. */
+function stringAt(record: RecordJson, pointer: string): string {
+  const tokens = pointer
+    .slice(1)
+    .split('/')
+    .map((token) => token.replaceAll('~1', '/').replaceAll('~0', '~'));
+  return String(tokens.reduce<unknown>((value, token) => (value as RecordJson | undefined)?.[token], record) ?? '');
+}
+
+/** Lays a result out on a card. A record without a title field is called by its key. */
+export function shownHit(result: SearchResult, card: Card): ShownHit {
+  const title = textAt(result, card.title, 140) ?? { text: result.id, ranges: [], pointer: '' };
+  const detail = textAt(result, card.detail, 90);
+  const text = textAt(result, card.text, 190);
+  const picture = firstAt(result.record, card.picture)?.value;
+  const number = firstAt(result.record, card.number)?.value;
+  const shown = new Set([title.pointer, detail?.pointer, text?.ranges.length ? text.pointer : '']);
+  const visible = title.ranges.length + (detail?.ranges.length ?? 0) + (text?.ranges.length ?? 0) > 0;
+  const other = visible ? undefined : Object.keys(result.marks).find((pointer) => !shown.has(pointer));
+  return {
+    id: result.id,
+    title,
+    picture: typeof picture === 'string' ? picture : null,
+    detail,
+    text,
+    number:
+      typeof number === 'number' && card.number !== null ? { label: readableName(card.number), value: number } : null,
+    elsewhere:
+      other === undefined
+        ? null
+        : {
+            label: readableName(
+              other
+                .split('/')
+                .filter((token) => !/^\d+$/.test(token))
+                .join(' '),
+            ),
+            ...excerpt(stringAt(result.record, other), result.marks[other] ?? [], 110),
+          },
+  };
+}

@@ -1,0 +1,35 @@
+const numbers = new Intl.NumberFormat('en');
+const dates = new Intl.DateTimeFormat('en', { dateStyle: 'medium', timeStyle: 'short', timeZone: 'UTC' });
+
+/** "3,012". */
+export const count = (value: number): string => numbers.format(value);
+
+/** "1 record", "3,012 records". */
+export const counted = (value: number, one: string, many = `${one}s`): string =>
+  `${count(value)} ${value === 1 ? one : many}`;
+
+/** "14.2 MB". */
+export function bytes(value: number): string {
+  if (value < 1000) return `${value} B`;
+  const units = ['kB', 'MB', 'GB'];
+  let size = value / 1000;
+  let unit = 0;
+  while (size >= 1000 && unit < units.length - 1) {
+    size /= 1000;
+    unit++;
+  }
+  return `${size >= 100 ? Math.round(size) : Math.round(size * 10) / 10} ${units[unit]}`;
+}
+
+/** A moment in UTC, so that server and browser write the same. */
+export const moment = (iso: string): string => `${dates.format(new Date(iso))} UTC`;
+
+/** "0.8 ms". */
+export const milliseconds = (value: number): string =>
+  `${value >= 10 ? Math.round(value) : Math.round(value * 10) / 10} ms`;
+
+/** "12 s", "3 min". */
+export function duration(seconds: number): string {
+  if (seconds < 90) return `${Math.max(1, Math.round(seconds))} s`;
+  return `${Math.round(seconds / 60)} min`;
+}

@@ -1,0 +1,32 @@
+import { createReadStream } from 'node:fs';
+import path from 'node:path';
+import { Readable } from 'node:stream';
+import { COLLECTIONS } from './collections.ts';
+
+/** Loads the Quillbrook data into a running Yucca through its HTTP API. Collections that are there already stay as they are. */
+export async function loadQuillbrook(base: string, adminKey: string, dataDir: string): Promise<void> {
+  const call = async (method: string, route: string, body?: BodyInit, type = 'application/json'): Promise<Response> => {
+    const response = await fetch(`${base}/api/v1${route}`, {
+      method,
+      headers: { Authorization: `Bearer ${adminKey}`, ...(body === undefined ? {} : { 'Content-Type': type }) },
+      ...(body === undefined ? {} : { body, duplex: 'half' }),
+    } as RequestInit);
+    if (!response.ok && response.status !== 404) throw new Error(`${method} ${route}: ${await response.text()}`);
+    return response;
+  };
+  for (const { name, title, tuning } of COLLECTIONS) {
+    if ((await call('GET', `/collections/${name}`)).ok) continue;
+    process.stdout.write(`Loading ${name} …\n`);
+    await call('POST', '/collections', JSON.stringify({ name, title, key: 'id' }));
+    await call('PUT', `/collections/${name}/tuning/draft`, JSON.stringify(tuning));
+    await call('POST', `/collections/${name}/tuning/publish`, JSON.stringify({ note: 'Quillbrook as it ships' }));
+    const file = path.join(dataDir, 'quillbrook', `${name}.jsonl`);
+    const rows = Readable.toWeb(createReadStream(file)) as unknown as BodyInit;
+    await call('POST', `/collections/${name}/records?wait=true`, rows, 'application/x-ndjson');
+  }
+}
+
+const [base, dataDir] = process.argv.slice(2);
+if (base !== undefined && dataDir !== undefined) {
+  await loadQuillbrook(base, process.env.YUCCA_ADMIN_KEY ?? '', dataDir);
+}

@@ -1,0 +1,44 @@
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { Builder, type WebDriver } from 'selenium-webdriver';
+import { Options, ServiceBuilder, type Driver } from 'selenium-webdriver/chrome.js';
+
+export type Browser = WebDriver & Driver;
+
+/** Starts headless Chromium with a page of exactly this size. */
+export async function startBrowser({ width = 1280, height = 800, javascript = true, dark = false } = {}): Promise<Browser> {
+  const options = new Options();
+  options.setChromeBinaryPath(process.env.CHROME_PATH ?? '/usr/bin/chromium');
+  options.addArguments(
+    '--headless',
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-dev-shm-usage',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+    '--force-device-scale-factor=1',
+    `--window-size=${width},${height}`,
+    `--user-data-dir=${mkdtempSync(path.join(tmpdir(), 'yucca-chromium-'))}`,
+  );
+  if (!javascript) options.setUserPreferences({ 'profile.managed_default_content_settings.javascript': 2 });
+  const browser = (await new Builder()
+    .forBrowser('chrome')
+    .setChromeOptions(options)
+    .setChromeService(new ServiceBuilder(process.env.CHROMEDRIVER_PATH ?? '/usr/bin/chromedriver'))
+    .build()) as Browser;
+  await setSize(browser, width, height);
+  if (dark) await setTheme(browser, 'dark');
+  return browser;
+}
+
+export async function setSize(browser: Browser, width: number, height: number): Promise<void> {
+  await browser.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', { width, height, deviceScaleFactor: 1, mobile: false });
+}
+
+export async function setTheme(browser: Browser, theme: 'light' | 'dark'): Promise<void> {
+  await browser.sendDevToolsCommand('Emulation.setEmulatedMedia', { features: [{ name: 'prefers-color-scheme', value: theme }] });
+}

@@ -1,0 +1,41 @@
+// One command from a fresh clone to a running Yucca with the Quillbrook data.
+import { randomBytes } from 'node:crypto';
+import { existsSync } from 'node:fs';
+import path from 'node:path';
+import { ensureBuild, ensurePackages, root, run, say, startServer } from './steps.mjs';
+
+if (Number(process.versions.node.split('.')[0]) < 20) {
+  console.error(`Yucca needs Node 20 or newer; this is ${process.version}.`);
+  process.exit(1);
+}
+const port = process.env.PORT ?? '4310';
+const dataDir = path.resolve(root, process.env.YUCCA_DATA_DIR ?? 'data');
+const adminKey = process.env.YUCCA_ADMIN_KEY || `demo_${randomBytes(18).toString('base64url')}`;
+const env = { ...process.env, PORT: port, YUCCA_HOST: '127.0.0.1', YUCCA_DATA_DIR: dataDir, YUCCA_ADMIN_KEY: adminKey, YUCCA_LOG: process.env.YUCCA_LOG ?? 'warn' };
+const tsx = path.join(root, 'node_modules/tsx/dist/cli.mjs');
+
+ensurePackages();
+ensureBuild();
+if (!existsSync(path.join(dataDir, 'quillbrook/gardens.jsonl'))) {
+  say('Making the Quillbrook data: 3,000 plants with pictures, 400 guides, 120 gardens');
+  run(process.execPath, [tsx, 'demo/src/make.ts', dataDir]);
+}
+say('Starting Yucca');
+const server = await startServer(env, ['ignore', 'ignore', 'inherit']).catch((error) => {
+  console.error(error.message);
+  process.exit(1);
+});
+const stop = () => server.kill();
+for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, stop);
+server.on('exit', (code) => process.exit(code ?? 0));
+run(process.execPath, [tsx, 'demo/src/load.ts', `http://127.0.0.1:${port}`, dataDir], { env });
+console.log(`
+  Yucca is running.
+
+    Studio          http://127.0.0.1:${port}
+    Search pages    http://127.0.0.1:${port}/s/plants
+                    http://127.0.0.1:${port}/s/guides
+                    http://127.0.0.1:${port}/s/gardens
+
+  The data is in ${path.relative(process.cwd(), dataDir) || dataDir}. Stop with Ctrl+C.
+`);
