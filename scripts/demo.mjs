@@ -11,7 +11,14 @@ if (Number(process.versions.node.split('.')[0]) < 20) {
 const port = process.env.PORT ?? '4310';
 const dataDir = path.resolve(root, process.env.YUCCA_DATA_DIR ?? 'data');
 const adminKey = process.env.YUCCA_ADMIN_KEY || `demo_${randomBytes(18).toString('base64url')}`;
-const env = { ...process.env, PORT: port, YUCCA_HOST: '127.0.0.1', YUCCA_DATA_DIR: dataDir, YUCCA_ADMIN_KEY: adminKey, YUCCA_LOG: process.env.YUCCA_LOG ?? 'warn' };
+const env = {
+  ...process.env,
+  PORT: port,
+  YUCCA_HOST: '127.0.0.1',
+  YUCCA_DATA_DIR: dataDir,
+  YUCCA_ADMIN_KEY: adminKey,
+  YUCCA_LOG: process.env.YUCCA_LOG ?? 'warn',
+};
 const tsx = path.join(root, 'node_modules/tsx/dist/cli.mjs');
 
 ensurePackages();

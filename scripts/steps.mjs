@@ -47,11 +47,24 @@ export function ensureBuild() {
 /** Starts a built studio; answers its process once it is healthy. */
 export async function startServer(env, stdio = 'inherit') {
   const address = `http://127.0.0.1:${env.PORT}`;
-  const healthy = () => fetch(`${address}/api/v1/health`, { signal: AbortSignal.timeout(2000) }).then((response) => response.ok, () => false);
-  if (await fetch(address, { signal: AbortSignal.timeout(2000) }).then(() => true, () => false)) {
+  const healthy = () =>
+    fetch(`${address}/api/v1/health`, { signal: AbortSignal.timeout(2000) }).then(
+      (response) => response.ok,
+      () => false,
+    );
+  if (
+    await fetch(address, { signal: AbortSignal.timeout(2000) }).then(
+      () => true,
+      () => false,
+    )
+  ) {
     throw new Error(`Something answers on ${address} already. Stop it, or choose another port: PORT=4311 npm run demo`);
   }
-  const child = spawn(process.execPath, ['scripts/serve.mjs', 'start'], { cwd: root, env: { ...process.env, ...env }, stdio });
+  const child = spawn(process.execPath, ['scripts/serve.mjs', 'start'], {
+    cwd: root,
+    env: { ...process.env, ...env },
+    stdio,
+  });
   let ended = false;
   child.on('exit', () => (ended = true));
   for (let tries = 0; tries < 240 && !ended; tries++) {

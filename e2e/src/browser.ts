@@ -7,7 +7,12 @@ import { Options, ServiceBuilder, type Driver } from 'selenium-webdriver/chrome.
 export type Browser = WebDriver & Driver;
 
 /** Starts headless Chromium with a page of exactly this size. */
-export async function startBrowser({ width = 1280, height = 800, javascript = true, dark = false } = {}): Promise<Browser> {
+export async function startBrowser({
+  width = 1280,
+  height = 800,
+  javascript = true,
+  dark = false,
+} = {}): Promise<Browser> {
   const options = new Options();
   options.setChromeBinaryPath(process.env.CHROME_PATH ?? '/usr/bin/chromium');
   options.addArguments(
@@ -36,9 +41,16 @@ export async function startBrowser({ width = 1280, height = 800, javascript = tr
 }
 
 export async function setSize(browser: Browser, width: number, height: number): Promise<void> {
-  await browser.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', { width, height, deviceScaleFactor: 1, mobile: false });
+  await browser.sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
+    width,
+    height,
+    deviceScaleFactor: 1,
+    mobile: false,
+  });
 }
 
 export async function setTheme(browser: Browser, theme: 'light' | 'dark'): Promise<void> {
-  await browser.sendDevToolsCommand('Emulation.setEmulatedMedia', { features: [{ name: 'prefers-color-scheme', value: theme }] });
+  await browser.sendDevToolsCommand('Emulation.setEmulatedMedia', {
+    features: [{ name: 'prefers-color-scheme', value: theme }],
+  });
 }

@@ -46,7 +46,7 @@ export function makeGardens(count: number): Garden[] {
   return Array.from({ length: count }, (_, n): Garden => {
     const town = chance.pick(towns);
     const kind = chance.pick(KINDS);
-    let name = '';
+    let name: string;
     do {
       name = chance.say(`[The ${town.name} |${town.name} |Old ${town.name} |${chance.pick(STREETS).replace(/^The /, '')} |Little ]`) + chance.say('[Garden|Nursery|Potting Shed|Glasshouse|Plant Store|Greenhouse|Walled Garden|Orchard]'); // prettier-ignore
     } while (names.has(name));

@@ -7,6 +7,7 @@ const PROBLEMS: Record<FailureCode, [status: number, title: string]> = {
   unauthorised: [401, 'A key is needed'],
   forbidden: [403, 'The key lacks the right'],
   'not-found': [404, 'Not found'],
+  'wrong-method': [405, 'Method not allowed'],
   conflict: [409, 'Conflict'],
   'too-large': [413, 'Too large'],
   'unsupported-type': [415, 'Media type not supported'],

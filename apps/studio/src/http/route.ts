@@ -1,3 +1,4 @@
+import { Failure } from '@/server/failure';
 import { requireRight, type Caller, type Right } from '@/server/keys/keys';
 import { runtime, type Runtime } from '@/server/runtime';
 import { callerOf } from './caller';
@@ -57,4 +58,19 @@ export function preflight(): Response {
       'Access-Control-Max-Age': '86400',
     },
   });
+}
+
+const METHODS = ['GET', 'POST', 'PUT', 'PATCH', 'DELETE'] as const;
+type Method = (typeof METHODS)[number];
+
+/** Handlers for the methods a route does not take: they say which it does. */
+export function refuseOthers<M extends Method>(...taken: M[]): Record<Exclude<Method, M>, Handler> {
+  const refuse: Handler = async (request) => {
+    const detail = `${new URL(request.url).pathname} takes ${taken.join(', ')}, not ${request.method}.`;
+    const response = problemResponse(new Failure('wrong-method', detail));
+    response.headers.set('Allow', taken.join(', '));
+    return response;
+  };
+  const others = METHODS.filter((method) => !taken.some((one) => one === method));
+  return Object.fromEntries(others.map((method) => [method, refuse])) as Record<Exclude<Method, M>, Handler>;
 }

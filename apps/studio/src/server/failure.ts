@@ -6,6 +6,7 @@ export type FailureCode =
   | 'unauthorised'
   | 'forbidden'
   | 'not-found'
+  | 'wrong-method'
   | 'conflict'
   | 'too-large'
   | 'unsupported-type'

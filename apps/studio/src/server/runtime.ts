@@ -78,7 +78,7 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
   if (madeKey !== null) process.stdout.write(`\n  Admin key, shown this once: ${madeKey}\n\n`);
   const opened = Promise.all(collectionIds(db, 'live').map((id) => catalogue.open(id))).then(() => {});
   void opened.catch((error: Error) => log.error({ error: error.message }, 'an index could not be opened'));
-  void keeper.call('clearDeleted', []);
+  keeper.send('clearDeleted', []);
   return {
     config,
     log,
@@ -95,7 +95,7 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
       const { id } = collections.row(name);
       collections.remove(name);
       searchers.forget(id);
-      void keeper.call('clearDeleted', []);
+      keeper.send('clearDeleted', []);
     },
     close: async () => {
       closing = true;

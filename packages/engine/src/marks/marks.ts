@@ -31,56 +31,85 @@ class BestReadings {
   }
 }
 
+interface Reading {
+  typos: number;
+  isPrefix: boolean;
+}
+
 /**
- * The ranges of a record that match a query, by JSON Pointer: the typed part of a word that only begins with it, the
- * whole word otherwise. Each query word marks only its best reading in the record: where `rose` stands as typed, `rosa`
- * is not marked for it. Marks are found by reading the few records shown once more, which keeps offsets out of the index.
+ * Marks the records of one answer. The ranges are those that match the query, by JSON Pointer: the typed part of a word
+ * that only begins with it, the whole word otherwise. Each query word marks only its best reading in a record: where
+ * `rose` stands as typed, `rosa` is not marked for it. Marks are found by reading the few records shown once more, which
+ * keeps offsets out of the index; how a word reads is remembered, since the records of one answer share most words.
  */
-export function markRecord(
-  record: RecordJson,
-  query: readonly QueryWord[],
-  fields: readonly MarkField[],
-  firstLetter: boolean,
-): Record<string, Range[]> {
-  const readings = query.map(() => new BestReadings());
-  for (const { field, exact } of fields) {
-    leavesAt(record, field, (value, pointer) => {
-      const source = String(value);
-      for (const word of words(source)) {
-        query.forEach((queryWord, index) => {
-          const reading = readWord(queryWord, word.text, exact ? 0 : queryWord.typos, firstLetter);
-          if (reading) readings[index]!.offer(reading.typos, reading.isPrefix, { pointer, source, word });
-        });
+export class Marker {
+  readonly #query: readonly QueryWord[];
+  readonly #fields: readonly MarkField[];
+  readonly #firstLetter: boolean;
+  readonly #known: Map<string, Reading | null>[];
+
+  constructor(query: readonly QueryWord[], fields: readonly MarkField[], firstLetter: boolean) {
+    this.#query = query;
+    this.#fields = fields;
+    this.#firstLetter = firstLetter;
+    this.#known = query.map(() => new Map<string, Reading | null>());
+  }
+
+  mark(record: RecordJson): Record<string, Range[]> {
+    if (this.#query.length === 0) return {};
+    const readings = this.#query.map(() => new BestReadings());
+    for (const { field, exact } of this.#fields) {
+      leavesAt(record, field, (value, pointer) => {
+        const source = String(value);
+        for (const word of words(source)) {
+          readings.forEach((best, index) => {
+            const reading = this.#read(index, word.text);
+            if (reading === null || (exact && reading.typos > 0)) return;
+            best.offer(reading.typos, reading.isPrefix, { pointer, source, word });
+          });
+        }
+      });
+    }
+    return this.#ranges(readings);
+  }
+
+  #ranges(readings: readonly BestReadings[]): Record<string, Range[]> {
+    const found = new Map<string, Range[]>();
+    readings.forEach(({ places, typos }, index) => {
+      for (const { place, isPrefix } of places) {
+        const { pointer, source, word } = place;
+        const typedPart = isPrefix && typos === 0;
+        const letters = this.#query[index]!.text.length;
+        const end = typedPart ? sourceEnd(source, word.start, word.end, letters) : word.end;
+        const ranges = found.get(pointer);
+        if (ranges) ranges.push([word.start, end]);
+        else found.set(pointer, [[word.start, end]]);
       }
     });
+    return Object.fromEntries([...found].map(([pointer, ranges]) => [pointer, joinRanges(ranges)]));
   }
-  const found = new Map<string, Range[]>();
-  readings.forEach(({ places, typos }, index) => {
-    for (const { place, isPrefix } of places) {
-      const { pointer, source, word } = place;
-      const typedPart = isPrefix && typos === 0;
-      const end = typedPart ? sourceEnd(source, word.start, word.end, query[index]!.text.length) : word.end;
-      const ranges = found.get(pointer);
-      if (ranges) ranges.push([word.start, end]);
-      else found.set(pointer, [[word.start, end]]);
+
+  #read(index: number, word: string): Reading | null {
+    const known = this.#known[index]!;
+    let reading = known.get(word);
+    if (reading === undefined) {
+      reading = readWord(this.#query[index]!, word, this.#firstLetter);
+      known.set(word, reading);
     }
-  });
-  return Object.fromEntries([...found].map(([pointer, ranges]) => [pointer, joinRanges(ranges)]));
+    return reading;
+  }
 }
 
 /** How a query word reads a word of the data, or null when it does not match. */
-function readWord(
-  query: QueryWord,
-  word: string,
-  maxTypos: number,
-  firstLetter: boolean,
-): { typos: number; isPrefix: boolean } | null {
+function readWord(query: QueryWord, word: string, firstLetter: boolean): Reading | null {
+  const maxTypos = query.typos;
   if (query.text === word) return { typos: 0, isPrefix: false };
   if (query.prefix && word.startsWith(query.text)) return { typos: 0, isPrefix: true };
   if (maxTypos === 0 || word.length < query.text.length - maxTypos) return null;
   if (!query.prefix && word.length > query.text.length + maxTypos) return null;
   if (!firstLetter && query.text.charCodeAt(0) !== word.charCodeAt(0)) return null;
-  const { whole, prefix } = typoDistances(query.text, word);
+  // No beginning that is longer than this can be within the distance.
+  const { whole, prefix } = typoDistances(query.text, word.slice(0, query.text.length + maxTypos + 1));
   const typos = query.prefix ? Math.min(whole, prefix) : whole;
   return typos <= maxTypos ? { typos, isPrefix: whole > typos } : null;
 }

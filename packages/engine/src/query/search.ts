@@ -1,6 +1,6 @@
 import { LIMITS, type SearchAnswer, type SearchRequest, type Tuning, type UnderstoodWord } from '@yucca/contract';
 import { FacetCounter, type ActiveFacet } from '../facets/values.ts';
-import { markRecord, type MarkField } from '../marks/marks.ts';
+import { Marker } from '../marks/marks.ts';
 import { pick } from '../record/paths.ts';
 import type { Segment } from '../segment/segment.ts';
 import type { Tombstones } from '../segment/tombstones.ts';
@@ -83,7 +83,7 @@ export function search(generation: Generation, tuning: Tuning, request: SearchRe
     page,
     pages: size === 0 ? 0 : Math.ceil(total / size),
     size,
-    results: shown.map((candidate) => present(generation, tuning, request, words, candidate)),
+    results: present(generation, tuning, request, words, shown),
     facets: counter.answer(),
     understood: { words: words.map((word, i) => understand(generation, expanded, word, i)), dropped },
     generation: generation.number,
@@ -128,22 +128,25 @@ function activeFacets(tuning: Tuning, { facets = [], select = {} }: SearchReques
     .filter(({ chosen, counted }) => counted || chosen.size > 0);
 }
 
+/** Fetches and marks the records of a page. */
 function present(
   { segments }: Generation,
   tuning: Tuning,
   request: SearchRequest,
   words: QueryWord[],
-  { segment: s, doc }: Candidate,
-): EngineAnswer['results'][number] {
-  const { segment } = segments[s]!;
-  const record = pick(segment.record(doc), request.fields ?? tuning.show);
-  const searched = tuning.search.length > 0 ? tuning.search.map(({ field }) => field) : segment.meta.stringFields;
-  const fields: MarkField[] = searched.map((field) => ({ field, exact: tuning.typos.exactFields.includes(field) }));
-  return {
-    id: segment.key(doc),
-    record,
-    marks: words.length > 0 ? markRecord(record, words, fields, tuning.typos.firstLetter) : {},
-  };
+  shown: readonly Candidate[],
+): EngineAnswer['results'] {
+  const fields =
+    tuning.search.length > 0
+      ? tuning.search.map(({ field }) => field)
+      : [...new Set(segments.flatMap(({ segment }) => segment.meta.stringFields))];
+  const markFields = fields.map((field) => ({ field, exact: tuning.typos.exactFields.includes(field) }));
+  const marker = new Marker(words, markFields, tuning.typos.firstLetter);
+  return shown.map(({ segment: s, doc }) => {
+    const { segment } = segments[s]!;
+    const record = pick(segment.record(doc), request.fields ?? tuning.show);
+    return { id: segment.key(doc), record, marks: marker.mark(record) };
+  });
 }
 
 const READINGS_SHOWN = 5;

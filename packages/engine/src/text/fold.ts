@@ -21,10 +21,30 @@ const SPELLED: Readonly<Record<string, string>> = {
   ς: 'σ',
 };
 
-// Accents of Latin, Greek and Cyrillic, and the optional points of Hebrew and Arabic. Vowel signs of other scripts are
-// letters to their readers and stay.
-const DROPPED =
-  /[\u0300-\u036f\u0591-\u05bd\u05bf\u05c1\u05c2\u05c4\u05c5\u05c7\u064b-\u0652\u0670\u1ab0-\u1aff\u1dc0-\u1dff\u20d0-\u20ff\ufe20-\ufe2f]/gu;
+/**
+ * Accents of Latin, Greek and Cyrillic, and the optional points of Hebrew and Arabic, as ranges of code points. Vowel
+ * signs of other scripts are letters to their readers and stay.
+ */
+const ACCENTS: readonly (readonly [number, number])[] = [
+  [0x0300, 0x036f],
+  [0x0591, 0x05c7],
+  [0x064b, 0x0652],
+  [0x0670, 0x0670],
+  [0x1ab0, 0x1aff],
+  [0x1dc0, 0x1dff],
+  [0x20d0, 0x20ff],
+  [0xfe20, 0xfe2f],
+];
+
+function withoutAccents(text: string): string {
+  let kept = '';
+  for (const char of text) {
+    const code = char.codePointAt(0)!;
+    if (!ACCENTS.some(([from, to]) => code >= from && code <= to)) kept += char;
+  }
+  return kept;
+}
+
 const WORD = /[\p{L}\p{N}\p{M}]/u;
 const NOT_WORD = /[^\p{L}\p{N}\p{M}]/gu;
 const SPACELESS =
@@ -50,7 +70,7 @@ function compute(codePoint: number): FoldedChar {
   if (!WORD.test(char)) return { kind: CharKind.Other, text: '' };
   // Hangul syllables stay whole: a syllable is what a Korean reader would call a letter here.
   const isHangul = codePoint >= 0xac00 && codePoint <= 0xd7a3;
-  const plain = isHangul ? char : char.toLowerCase().normalize('NFKD').replace(DROPPED, '').toLowerCase();
+  const plain = isHangul ? char : withoutAccents(char.toLowerCase().normalize('NFKD')).toLowerCase();
   let text = '';
   for (const letter of plain.replace(NOT_WORD, '')) text += SPELLED[letter] ?? letter;
   if (text === '') return { kind: CharKind.Accent, text: '' };

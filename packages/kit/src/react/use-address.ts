@@ -13,7 +13,9 @@ export function useAddress(
   facets: readonly string[],
 ): (query: Query, how: 'replace' | 'push') => void {
   const names = useRef(facets);
-  names.current = facets;
+  useEffect(() => {
+    names.current = facets;
+  }, [facets]);
   useEffect(() => {
     const onPop = (): void => state.ask(parseAddress(window.location.search, names.current).query);
     window.addEventListener('popstate', onPop);

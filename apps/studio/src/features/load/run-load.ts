@@ -49,6 +49,7 @@ export async function runLoad(
     if (error instanceof ProblemError) throw error;
     throw new Error(
       'The connection to Yucca was lost while the file was being sent. Whatever had been stored is kept; drop the file again to load the rest.',
+      { cause: error },
     );
   } finally {
     await watching;

@@ -111,6 +111,6 @@ function parse(text: string): unknown {
   try {
     return JSON.parse(text);
   } catch (error) {
-    throw new Error(`This is not JSON yet: ${(error as Error).message}. Nothing was saved.`);
+    throw new Error(`This is not JSON yet: ${(error as Error).message}. Nothing was saved.`, { cause: error });
   }
 }

@@ -19,6 +19,7 @@ export function ResultCard({
   return (
     <article className="flex h-full overflow-hidden rounded-md border border-line bg-raised sm:flex-col">
       {picture && (
+        // eslint-disable-next-line @next/next/no-img-element -- pictures come from the records, of any host and size
         <img
           src={picture}
           alt=""

@@ -3,7 +3,7 @@ import { completeTuning } from '@yucca/contract';
 import { Segment, Tombstones, type IndexPlan } from '@yucca/engine';
 import { and, eq, lte } from 'drizzle-orm';
 import { randomUUID } from 'node:crypto';
-import { readdirSync, rmSync } from 'node:fs';
+import { existsSync, readdirSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import type { Logger } from 'pino';
 import type { Db } from '../db/open';
@@ -329,13 +329,8 @@ export class Catalogue {
   #removeStrayFiles({ collectionId, layers }: Entry): void {
     const folder = this.#folder(collectionId);
     const known = new Set(layers.map(({ id }) => `${id}.seg`));
-    let names: string[] = [];
-    try {
-      names = readdirSync(folder);
-    } catch {
-      return;
-    }
-    for (const name of names) if (!known.has(name)) rmSync(path.join(folder, name), { force: true });
+    if (!existsSync(folder)) return;
+    for (const name of readdirSync(folder)) if (!known.has(name)) rmSync(path.join(folder, name), { force: true });
   }
 }
 

@@ -97,8 +97,8 @@ class Loader {
 
   async run(source: Readable): Promise<void> {
     const progress = this.#progress;
+    let batch: Row[] = [];
     try {
-      let batch: Row[] = [];
       for await (const row of READERS[this.#options.mediaType]!(source)) {
         batch.push(row);
         if (batch.length < BATCH) continue;
@@ -112,6 +112,8 @@ class Loader {
       progress.state = this.cancelled ? 'cancelled' : 'done';
     } catch (error) {
       progress.state = 'failed';
+      // What was read before the input broke off is good.
+      this.#write(batch);
       const gzip = this.#options.gzip && /header check|unexpected end/.test((error as Error).message);
       if (!(error instanceof InputError) && !gzip) throw error;
       this.#error({ detail: gzip ? 'The input says it is gzip and cannot be unpacked.' : (error as Error).message });

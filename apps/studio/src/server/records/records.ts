@@ -80,7 +80,7 @@ export class Records {
       );
     }
     const id = request.taskId ?? randomUUID();
-    this.#tasks.begin(id, 'load', name, () => void this.#keeper.call('loadCancel', [id]));
+    this.#tasks.begin(id, 'load', name, () => this.#keeper.send('loadCancel', [id]));
     this.#expected.set(id, gzip ? null : bytes);
     const progress = await this.#pump(id, { collectionId, keyField, mediaType, gzip, mode, assignKeys }, body);
     this.#tasks.update(id, { ...this.#asTask(id, progress), total: progress.done + progress.failed, step: 'indexing' });

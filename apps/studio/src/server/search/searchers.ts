@@ -28,11 +28,11 @@ export class Searchers {
 
   /** Shows every searcher a collection's new state. Messages keep their order, so later searches see it. */
   publish(state: PublishedState): void {
-    for (const searcher of this.#all) void searcher.call('publish', [state]);
+    for (const searcher of this.#all) searcher.send('publish', [state]);
   }
 
   forget(collectionId: number): void {
-    for (const searcher of this.#all) void searcher.call('forget', [collectionId]);
+    for (const searcher of this.#all) searcher.send('forget', [collectionId]);
   }
 
   search(

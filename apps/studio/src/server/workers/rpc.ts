@@ -76,9 +76,9 @@ export class RemoteThread<M extends Methods> {
     });
   }
 
-  /** How many calls wait for their answer. */
-  get waiting(): number {
-    return this.#open.size;
+  /** A call nobody waits for. Should the thread die over it, `onDeath` is told. */
+  send<K extends keyof M & string>(method: K, args: Parameters<M[K]>): void {
+    this.call(method, args).catch(() => {});
   }
 
   terminate(): Promise<number> {

@@ -1,5 +1,5 @@
 import { readJson } from '@/http/input';
-import { route } from '@/http/route';
+import { refuseOthers, route } from '@/http/route';
 import { validate } from '@/server/validate';
 
 export const GET = route('admin', ({ yucca }) => {
@@ -11,3 +11,5 @@ export const POST = route('admin', async ({ request, yucca }) => {
   const collection = await yucca.collections.create(validate('NewCollection', await readJson(request)));
   return Response.json(collection, { status: 201, headers: { Location: `/api/v1/collections/${collection.name}` } });
 });
+
+export const { PUT, PATCH, DELETE } = refuseOthers('GET', 'POST');

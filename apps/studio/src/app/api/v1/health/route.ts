@@ -1,4 +1,4 @@
-import { route } from '@/http/route';
+import { refuseOthers, route } from '@/http/route';
 import { VERSION } from '@/server/config';
 
 export const dynamic = 'force-dynamic';
@@ -11,3 +11,5 @@ export const GET = route('none', ({ yucca }) =>
     uptimeS: Math.round((Date.now() - yucca.startedAt) / 1000),
   }),
 );
+
+export const { POST, PUT, PATCH, DELETE } = refuseOthers('GET');

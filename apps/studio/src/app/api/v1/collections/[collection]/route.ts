@@ -1,5 +1,5 @@
 import { readJson } from '@/http/input';
-import { route } from '@/http/route';
+import { refuseOthers, route } from '@/http/route';
 import { validate } from '@/server/validate';
 
 export const GET = route('admin', ({ params, yucca }) => Response.json(yucca.collections.get(params.collection!)));
@@ -13,3 +13,5 @@ export const DELETE = route('admin', ({ params, yucca }) => {
   yucca.removeCollection(params.collection!);
   return new Response(null, { status: 204 });
 });
+
+export const { POST, PUT } = refuseOthers('GET', 'PATCH', 'DELETE');

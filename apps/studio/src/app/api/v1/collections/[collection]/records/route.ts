@@ -1,6 +1,6 @@
 import { LIMITS } from '@yucca/contract';
 import { bodyOf, isTrue, mediaType, oneOf, wholeNumber } from '@/http/input';
-import { route } from '@/http/route';
+import { refuseOthers, route } from '@/http/route';
 import { Failure } from '@/server/failure';
 
 export const GET = route('read', ({ url, params, yucca }) => {
@@ -35,3 +35,5 @@ export const POST = route('write', async ({ request, url, params, yucca }) => {
   if (isTrue(url, 'wait')) return Response.json({ task: await searchable });
   return Response.json({ task }, { status: 202, headers: { Location: `/api/v1/tasks/${task.id}` } });
 });
+
+export const { PUT, PATCH, DELETE } = refuseOthers('GET', 'POST');

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { SearchAnswer } from '@yucca/contract';
 import { readJson, searchFromUrl } from '@/http/input';
-import { preflight, route } from '@/http/route';
+import { preflight, refuseOthers, route } from '@/http/route';
 import { requireRight } from '@/server/keys/keys';
 import { validate } from '@/server/validate';
 
@@ -31,3 +31,5 @@ export const POST = route('search', async ({ request, params, caller, yucca }) =
 });
 
 export const OPTIONS = preflight;
+
+export const { PUT, PATCH, DELETE } = refuseOthers('GET', 'POST');

@@ -1,4 +1,4 @@
-import { route } from '@/http/route';
+import { refuseOthers, route } from '@/http/route';
 import { Failure } from '@/server/failure';
 
 export const GET = route('read', ({ url, params, yucca }) => {
@@ -12,3 +12,5 @@ export const GET = route('read', ({ url, params, yucca }) => {
     yucca.tunings.get(params.collection!, version === 'live' || version === 'draft' ? version : Number(version)),
   );
 });
+
+export const { POST, PUT, PATCH, DELETE } = refuseOthers('GET');

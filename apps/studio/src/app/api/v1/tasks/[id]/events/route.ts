@@ -1,5 +1,5 @@
 import type { Task } from '@yucca/contract';
-import { route } from '@/http/route';
+import { refuseOthers, route } from '@/http/route';
 import { isOver } from '@/server/tasks/tasks';
 
 /** Progress of a task as Server-Sent Events: `progress` as it comes, `end` as the last. */
@@ -30,3 +30,5 @@ export const GET = route('write', ({ request, params, yucca }) => {
     headers: { 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-cache, no-transform' },
   });
 });
+
+export const { POST, PUT, PATCH, DELETE } = refuseOthers('GET');

@@ -1,5 +1,5 @@
 import { readJson } from '@/http/input';
-import { route, type RouteContext } from '@/http/route';
+import { refuseOthers, route, type RouteContext } from '@/http/route';
 import { Failure } from '@/server/failure';
 
 /** The key as the address has it: read off the raw path, so that %2F and %25 inside a key stay what they are. */
@@ -41,3 +41,5 @@ export const DELETE = route('write', async (context) => {
   }
   return new Response(null, { status: 204 });
 });
+
+export const { POST } = refuseOthers('GET', 'PUT', 'PATCH', 'DELETE');

@@ -1,5 +1,5 @@
 import { readJson } from '@/http/input';
-import { route } from '@/http/route';
+import { refuseOthers, route } from '@/http/route';
 import { Failure } from '@/server/failure';
 
 const MOST = 10_000;
@@ -13,3 +13,5 @@ export const POST = route('write', async ({ request, params, yucca }) => {
   }
   return Response.json({ deleted: await yucca.records.remove(params.collection!, ids as string[]) });
 });
+
+export const { GET, PUT, PATCH, DELETE } = refuseOthers('POST');

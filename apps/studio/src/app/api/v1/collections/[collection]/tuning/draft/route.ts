@@ -1,5 +1,5 @@
 import { readJson } from '@/http/input';
-import { route } from '@/http/route';
+import { refuseOthers, route } from '@/http/route';
 
 export const PUT = route('admin', async ({ request, params, yucca }) =>
   Response.json(await yucca.tunings.replaceDraft(params.collection!, await readJson(request))),
@@ -14,3 +14,5 @@ export const DELETE = route('admin', async ({ params, yucca }) => {
   await yucca.tunings.discardDraft(params.collection!);
   return new Response(null, { status: 204 });
 });
+
+export const { GET, POST } = refuseOthers('PUT', 'PATCH', 'DELETE');

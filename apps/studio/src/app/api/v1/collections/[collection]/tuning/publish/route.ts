@@ -1,5 +1,5 @@
 import { readJson } from '@/http/input';
-import { route } from '@/http/route';
+import { refuseOthers, route } from '@/http/route';
 import { Failure } from '@/server/failure';
 
 export const POST = route('admin', async ({ request, params, yucca }) => {
@@ -11,3 +11,5 @@ export const POST = route('admin', async ({ request, params, yucca }) => {
   }
   return Response.json({ version: await yucca.tunings.publish(params.collection!, note) });
 });
+
+export const { GET, PUT, PATCH, DELETE } = refuseOthers('POST');

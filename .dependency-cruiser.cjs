@@ -1,0 +1,50 @@
+/** The arrows of docs/architecture.md: studio → kit, engine, contract; kit → contract; engine → contract; no cycles. */
+const only = (name, from, allowed) => ({
+  name,
+  severity: 'error',
+  from: { path: `^${from}/src` },
+  to: { path: '^(packages|apps|demo|e2e)/', pathNot: `^(${[from, ...allowed].join('|')})/` },
+});
+
+module.exports = {
+  forbidden: [
+    {
+      name: 'no-cycles',
+      severity: 'error',
+      from: {},
+      to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
+    },
+    only('contract-stands-alone', 'packages/contract', []),
+    only('engine-knows-contract', 'packages/engine', ['packages/contract']),
+    only('kit-knows-contract', 'packages/kit', ['packages/contract']),
+    only('studio-knows-packages', 'apps/studio', ['packages/contract', 'packages/engine', 'packages/kit']),
+    only('demo-knows-contract', 'demo', ['packages/contract']),
+    {
+      name: 'engine-is-pure',
+      comment: 'No Node, no DOM, no package: the engine runs anywhere.',
+      severity: 'error',
+      from: { path: '^packages/engine/src' },
+      to: { dependencyTypes: ['core', 'npm', 'npm-dev'] },
+    },
+    {
+      name: 'services-know-no-http',
+      severity: 'error',
+      from: { path: '^apps/studio/src/server' },
+      to: { path: '^apps/studio/src/(app|http|features|ui)/' },
+    },
+    {
+      name: 'screens-know-no-server',
+      comment: 'Pages hand data to screens; a screen that imports a service would pull it into the browser.',
+      severity: 'error',
+      from: { path: '^apps/studio/src/(features|ui)' },
+      to: { path: '^apps/studio/src/(server|http|app)/' },
+    },
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    exclude: { path: '(^|/)(\\.next|data)/' },
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: 'tsconfig.cruise.json' },
+    enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'types', 'default'] },
+  },
+};

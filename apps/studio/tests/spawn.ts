@@ -1,0 +1,22 @@
+import { buildSync } from 'esbuild';
+import path from 'node:path';
+import { Worker } from 'node:worker_threads';
+
+const folder = path.join(__dirname, '../src/server/workers');
+
+/** Bundles a worker and starts it from the text: what the bundler of the application does when it builds. */
+function spawn(name: string, workerData: unknown): Worker {
+  const { outputFiles } = buildSync({
+    entryPoints: [path.join(folder, `${name}-worker.ts`)],
+    bundle: true,
+    platform: 'node',
+    format: 'cjs',
+    external: ['better-sqlite3'],
+    write: false,
+  });
+  return new Worker(outputFiles[0]!.text, { eval: true, workerData, name });
+}
+
+export const spawnKeeper = (workerData: unknown): Worker => spawn('keeper', workerData);
+export const spawnBuilder = (workerData: unknown): Worker => spawn('builder', workerData);
+export const spawnSearcher = (workerData: unknown): Worker => spawn('search', workerData);

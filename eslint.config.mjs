@@ -1,0 +1,36 @@
+import js from '@eslint/js';
+import next from 'eslint-config-next';
+import tseslint from 'typescript-eslint';
+
+export default tseslint.config(
+  { ignores: ['**/node_modules', '**/.next', '**/next-env.d.ts', 'data', 'apps/studio/drizzle', 'coverage'] },
+  js.configs.recommended,
+  ...tseslint.configs.recommended,
+  ...next.map((config) => ({ ...config, files: ['apps/studio/**/*.{ts,tsx}', 'packages/kit/**/*.{ts,tsx}'] })),
+  {
+    files: ['**/*.{ts,tsx}'],
+    languageOptions: { parser: tseslint.parser },
+    settings: { next: { rootDir: 'apps/studio' } },
+    rules: {
+      '@typescript-eslint/consistent-type-imports': 'error',
+      '@typescript-eslint/no-explicit-any': 'error',
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      'no-console': 'error',
+      eqeqeq: 'error',
+    },
+  },
+  { files: ['**/*.cjs'], languageOptions: { globals: { module: 'writable' } } },
+  {
+    files: ['scripts/**', '**/*.mjs'],
+    languageOptions: {
+      globals: {
+        process: 'readonly',
+        console: 'readonly',
+        fetch: 'readonly',
+        setTimeout: 'readonly',
+        AbortSignal: 'readonly',
+      },
+    },
+    rules: { 'no-console': 'off' },
+  },
+);
