@@ -27,15 +27,33 @@ export function mediaType(request: Request): string {
   return (request.headers.get('content-type') ?? '').split(';')[0]!.trim().toLowerCase();
 }
 
-/** The body as it arrives; nothing when there is none. */
+/**
+ * The body as it arrives; nothing when there is none. Whoever stops reading early leaves the rest to be read and thrown
+ * away here: a sender that is cut off in the middle sees a broken line instead of the sentence that says why.
+ */
 export async function* bodyOf(request: Request): AsyncGenerator<Uint8Array> {
-  if (request.body === null) return;
+  if (request.body === null || request.body.locked) return;
   const reader = request.body.getReader();
-  for (;;) {
-    const { done, value } = await reader.read();
-    if (done) return;
-    yield value;
+  let done = false;
+  try {
+    for (;;) {
+      const piece = await reader.read();
+      done = piece.done;
+      if (piece.done) return;
+      yield piece.value;
+    }
+  } finally {
+    while (!done)
+      done = await reader.read().then(
+        (piece) => piece.done,
+        () => true,
+      );
   }
+}
+
+/** Reads and throws away what is left of a body. */
+export async function drain(request: Request): Promise<void> {
+  for await (const piece of bodyOf(request)) void piece;
 }
 
 /** A whole number in the query string between two bounds. Throws a Failure with the pointer of the parameter. */

@@ -2,6 +2,7 @@ import { Failure } from '@/server/failure';
 import { requireRight, type Caller, type Right } from '@/server/keys/keys';
 import { runtime, type Runtime } from '@/server/runtime';
 import { callerOf } from './caller';
+import { drain } from './input';
 import { problemResponse } from './problem';
 
 export interface RouteContext {
@@ -34,6 +35,7 @@ export function route(right: Right | 'none', run: (context: RouteContext) => Res
       if (right === 'search') openToOtherSites(response);
       return response;
     } catch (error) {
+      await drain(request);
       const response = problemResponse(error);
       if (right === 'search') openToOtherSites(response);
       return response;

@@ -118,6 +118,7 @@ export function nameFor(fileName: string): string {
   const name = fileName
     .replace(/\.[a-z0-9]{1,8}$/i, '')
     .normalize('NFKD')
+    .replace(/\p{M}/gu, '')
     .toLowerCase()
     .replace(/[^a-z0-9]+/g, '-')
     .replace(/^[^a-z]+|-+$/g, '')

@@ -1,0 +1,108 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+
+const ROOT = path.join(__dirname, '../..');
+const NEXT = path.join(ROOT, 'node_modules/next/dist/bin/next');
+
+/** A port nobody listens on. */
+function freePort(): Promise<number> {
+  return new Promise((resolve) => {
+    const probe = createServer().listen(0, '127.0.0.1', () => {
+      const { port } = probe.address() as { port: number };
+      probe.close(() => resolve(port));
+    });
+  });
+}
+
+/** The built studio over a data folder of its own. */
+export class Server {
+  readonly dataDir = mkdtempSync(path.join(tmpdir(), 'yucca-e2e-'));
+  readonly adminKey = 'e2e-admin-key';
+  base = '';
+  #child: ChildProcess | null = null;
+
+  async start(env: Record<string, string> = {}): Promise<this> {
+    const port = await freePort();
+    this.base = `http://127.0.0.1:${port}`;
+    // The process itself and no wrapper around it, so that killing it kills all of Yucca.
+    this.#child = spawn(process.execPath, [NEXT, 'start', '-H', '127.0.0.1', '-p', String(port)], {
+      cwd: path.join(ROOT, 'apps/studio'),
+      stdio: ['ignore', 'ignore', 'inherit'],
+      env: {
+        ...process.env,
+        NODE_ENV: 'production',
+        NEXT_TELEMETRY_DISABLED: '1',
+        YUCCA_DATA_DIR: this.dataDir,
+        YUCCA_MIGRATIONS: path.join(ROOT, 'apps/studio/drizzle'),
+        YUCCA_HOST: '127.0.0.1',
+        YUCCA_ADMIN_KEY: this.adminKey,
+        YUCCA_LOG: 'silent',
+        ...env,
+      },
+    });
+    for (let tries = 0; tries < 200; tries++) {
+      if (
+        await fetch(`${this.base}/api/v1/health`).then(
+          ({ ok }) => ok,
+          () => false,
+        )
+      )
+        return this;
+      await new Promise((resolve) => setTimeout(resolve, 100));
+    }
+    throw new Error('the studio did not start; is it built?');
+  }
+
+  /** Ends the process; `SIGKILL` is a crash. */
+  async stop(signal: 'SIGTERM' | 'SIGKILL' = 'SIGTERM'): Promise<void> {
+    const child = this.#child;
+    if (child === null || child.exitCode !== null) return;
+    await new Promise((resolve) => {
+      child.on('exit', resolve);
+      child.kill(signal);
+    });
+  }
+
+  async leave(): Promise<void> {
+    await this.stop();
+    rmSync(this.dataDir, { recursive: true, force: true });
+  }
+
+  /** Calls the API with the admin key. */
+  call(method: string, route: string, body?: unknown, headers: Record<string, string> = {}): Promise<Response> {
+    const type: Record<string, string> = body === undefined ? {} : { 'Content-Type': 'application/json' };
+    const sent = body === undefined || typeof body === 'string' ? body : JSON.stringify(body);
+    return fetch(`${this.base}/api/v1${route}`, {
+      method,
+      headers: { Authorization: `Bearer ${this.adminKey}`, ...type, ...headers },
+      ...(sent === undefined ? {} : { body: sent as string }),
+    });
+  }
+
+  async json<T>(method: string, route: string, body?: unknown, headers?: Record<string, string>): Promise<T> {
+    return (await (await this.call(method, route, body, headers)).json()) as T;
+  }
+}
+
+/** Some Quillbrook-like plants: enough for pages, facets and misspellings. */
+export function somePlants(count = 120): object[] {
+  const names = ['Snake plant', 'English lavender', 'Century plant', 'Dog rose', 'Tree fern', 'Garden mint'];
+  const colours = ['red', 'white', 'blue', 'green, dark'];
+  return Array.from({ length: count }, (_, i) => ({
+    id: `P-${String(i + 1).padStart(3, '0')}`,
+    name: `${names[i % names.length]} number ${i + 1}`,
+    colour: colours[i % colours.length],
+    care: `Water it ${i % 2 ? 'rarely' : 'often'} and keep it in the light of the morning sun, away from frost.`,
+    price: 4 + (i % 30) / 2,
+  }));
+}
+
+/** Makes a collection and loads records into it. */
+export async function loadPlants(server: Server, name: string, records: object[] = somePlants()): Promise<void> {
+  await server.call('POST', '/collections', { name, title: name === 'plants' ? 'Plants' : name });
+  const response = await server.call('POST', `/collections/${name}/records?wait=true`, records);
+  if (!response.ok) throw new Error(await response.text());
+}

@@ -1,0 +1,98 @@
+import { guessCard, guessFacets, guessFormat, guessKey, sniffSeparator } from '../src/understand/index.ts';
+
+const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
+
+test.each([
+  ['[{"a":1}]', 'x.json', 'json'],
+  ['  \n{"a":1}\n{"a":2}\n', 'x.txt', 'json-lines'],
+  ['{"a":1}', 'x.json', 'json-lines'],
+  ['{\n  "a": 1\n}', 'x.json', 'json'],
+  ['{\n  "a": 1', 'x.ndjson', 'json-lines'],
+  ['\ufeffid,name\n1,a', 'x.csv', 'csv'],
+  ['id;name\n1;a', 'export', 'csv'],
+  ['id\tname\n1\ta', 'x.tsv', 'csv'],
+  ['name\nrose', 'x.csv', 'csv'],
+])('%j as %s is %s', (text, name, format) => {
+  expect(guessFormat(bytes(text), name)).toMatchObject({ ok: true, format });
+});
+
+test.each([
+  ['', 'empty'],
+  ['   \n', 'white space'],
+  ['PK\u0003\u0004\u0000\u0000', 'binary'],
+  ['just a sentence', 'could not tell'],
+])('%j is refused: %s', (text, part) => {
+  const guess = guessFormat(bytes(text), 'x');
+  expect(guess.ok).toBe(false);
+  expect(guess.reason).toContain(part);
+});
+
+test('UTF-16 and gzip are named', () => {
+  expect(guessFormat(new Uint8Array([0xff, 0xfe, 0x5b, 0]), 'x.json').reason).toContain('UTF-16');
+  expect(guessFormat(new Uint8Array([0x1f, 0x8b, 8]), 'x.json').reason).toContain('gzip');
+});
+
+test('a separator inside quotes does not count', () => {
+  expect(sniffSeparator('"a;b;c;d",e\n1,2')).toBe(',');
+  expect(sniffSeparator('one\n1;2;3')).toBe(',');
+});
+
+test('the key: present everywhere, never twice, named like one', () => {
+  expect(
+    guessKey([
+      { name: 'x', sku: 'A1' },
+      { name: 'y', sku: 'A2' },
+    ]).field,
+  ).toBe('sku');
+  expect(
+    guessKey([
+      { title: 'x', id: 1 },
+      { title: 'y', id: 2 },
+    ]),
+  ).toMatchObject({ field: 'id' });
+  expect(
+    guessKey([
+      { id: 1, n: 1 },
+      { id: 1, n: 1 },
+    ]),
+  ).toEqual({ field: null, reason: '“id” cannot tell records apart: 1 stands in two records.' });
+  expect(guessKey([{ id: 1, product_id: 5 }, { product_id: 6 }])).toMatchObject({ field: 'product_id' });
+  expect(guessKey([{ price: 1.5 }, { price: 2.5 }]).field).toBeNull();
+  expect(
+    guessKey([
+      { name: 'a', x: 1 },
+      { name: 'b', x: 1 },
+    ]).field,
+  ).toBe('name');
+  expect(guessKey([]).field).toBeNull();
+});
+
+const plants = Array.from({ length: 60 }, (_, i) => ({
+  id: `P${i}`,
+  checksum: 'ab12'.repeat(8),
+  label: ['small', 'large'][i % 2],
+  name: `Plant of the number ${i}`,
+  url: `https://quillbrook.example/p/${i}`,
+  image: `/files/p/${i}.svg`,
+  description: 'A plant with a long text about how it grows and where it likes to stand.',
+  stock: i,
+  price: i + 0.99,
+  added: '2026-05-01',
+  colour: i % 3 === 0 ? ['red', 'white'] : ['blue'],
+  safe: i % 2 === 0,
+}));
+
+test('a card: what names the record, its picture, text and number', () => {
+  expect(guessCard(plants, 'id')).toEqual({
+    title: 'name',
+    picture: 'image',
+    text: 'description',
+    number: 'price',
+    detail: 'label',
+  });
+  expect(guessCard([{ a: 1 }], 'a')).toEqual({ title: null, picture: null, text: null, number: null, detail: null });
+});
+
+test('facets: values that repeat, not keys, prose, dates, links or checksums', () => {
+  expect(guessFacets(plants, 'id')).toEqual(['label', 'colour', 'safe']);
+});
