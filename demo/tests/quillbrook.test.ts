@@ -31,7 +31,11 @@ test('keys do not repeat, texts vary, nothing of a pattern is left over', () => 
   for (const list of [plants, guides, gardens]) expect(new Set(list.map(({ id }) => id)).size).toBe(list.length);
   expect(new Set(plants.map(({ care }) => care)).size).toBeGreaterThan(2900);
   expect(new Set(guides.map(({ title }) => title)).size).toBeGreaterThan(390);
-  const texts = [...plants.flatMap(({ description, care }) => [description, care]), ...guides.flatMap(({ title, body, summary }) => [title, body, summary]), ...gardens.map(({ about }) => about)];
+  const texts = [
+    ...plants.flatMap(({ description, care }) => [description, care]),
+    ...guides.flatMap(({ title, body, summary }) => [title, body, summary]),
+    ...gardens.map(({ about }) => about),
+  ];
   expect(texts.filter((text) => /[[\]{}|]|undefined|\ba [aeio]|\s[,.;]/.test(text))).toEqual([]);
 });
 
@@ -65,6 +69,14 @@ test('every form of growth draws a picture without broken numbers', () => {
 });
 
 test('plurals and articles', () => {
-  expect(['lily', 'hedgehog cactus', 'box', 'peony', 'begonia', 'wood fern', 'squash'].map(plural)).toEqual(['lilies', 'hedgehog cacti', 'box', 'peonies', 'begonias', 'wood ferns', 'squashes']);
+  expect(['lily', 'hedgehog cactus', 'box', 'peony', 'begonia', 'wood fern', 'squash'].map(plural)).toEqual([
+    'lilies',
+    'hedgehog cacti',
+    'box',
+    'peonies',
+    'begonias',
+    'wood ferns',
+    'squashes',
+  ]);
   expect(['agave', 'rose', 'upright', 'unit'].map(withArticle)).toEqual(['an agave', 'a rose', 'an upright', 'a unit']);
 });

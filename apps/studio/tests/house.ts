@@ -6,6 +6,9 @@ import { pino } from 'pino';
 import { startRuntime, type Runtime } from '../src/server/runtime';
 import type { LoadRequest } from '../src/server/records/records';
 
+// Threads start slowly on a busy machine.
+jest.setTimeout(30_000);
+
 const MIGRATIONS = path.join(__dirname, '../drizzle');
 
 /** A Yucca of its own in a temporary folder, which can be closed and opened again over the same data. */

@@ -4,17 +4,24 @@ import { Worker } from 'node:worker_threads';
 
 const folder = path.join(__dirname, '../src/server/workers');
 
+const bundles = new Map<string, string>();
+
 /** Bundles a worker and starts it from the text: what the bundler of the application does when it builds. */
 function spawn(name: string, workerData: unknown): Worker {
-  const { outputFiles } = buildSync({
-    entryPoints: [path.join(folder, `${name}-worker.ts`)],
-    bundle: true,
-    platform: 'node',
-    format: 'cjs',
-    external: ['better-sqlite3'],
-    write: false,
-  });
-  return new Worker(outputFiles[0]!.text, { eval: true, workerData, name });
+  let code = bundles.get(name);
+  if (code === undefined) {
+    const { outputFiles } = buildSync({
+      entryPoints: [path.join(folder, `${name}-worker.ts`)],
+      bundle: true,
+      platform: 'node',
+      format: 'cjs',
+      external: ['better-sqlite3'],
+      write: false,
+    });
+    code = outputFiles[0]!.text;
+    bundles.set(name, code);
+  }
+  return new Worker(code, { eval: true, workerData, name });
 }
 
 export const spawnKeeper = (workerData: unknown): Worker => spawn('keeper', workerData);

@@ -31,7 +31,7 @@ test('engine and reference agree on set, order, counts and marks', () => {
         expect(order).toEqual([...order].sort((a, b) => a - b));
       }
     }),
-    { numRuns: 400 },
+    { numRuns: 300 },
   );
 });
 

@@ -40,7 +40,7 @@ test('the walk finds every word within the distance and no other, at its least d
         expect(best).toEqual(new Map(prefixes));
       },
     ),
-    { numRuns: 3000 },
+    { numRuns: 1500 },
   );
 });
 

@@ -21,6 +21,7 @@ test.each([
   ['   \n', 'white space'],
   ['PK\u0003\u0004\u0000\u0000', 'binary'],
   ['just a sentence', 'could not tell'],
+  ['Dear gardener, the tulips are out.\nYours', 'could not tell'],
 ])('%j is refused: %s', (text, part) => {
   const guess = guessFormat(bytes(text), 'x');
   expect(guess.ok).toBe(false);

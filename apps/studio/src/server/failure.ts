@@ -33,8 +33,3 @@ export class Failure extends Error {
 export function isFailure(error: unknown): error is Failure {
   return error instanceof Error && error.name === 'Failure';
 }
-
-/** Stops on what cannot be. */
-export function invariant(condition: unknown, message: string): asserts condition {
-  if (!condition) throw new Error(`cannot be: ${message}`);
-}

@@ -47,8 +47,9 @@ function withoutAccents(text: string): string {
 
 const WORD = /[\p{L}\p{N}\p{M}]/u;
 const NOT_WORD = /[^\p{L}\p{N}\p{M}]/gu;
+// With the two sound marks of kana, which belong to no script of their own.
 const SPACELESS =
-  /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}\p{Script=Myanmar}]/u;
+  /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}\p{Script=Myanmar}\u3099\u309a]/u;
 
 /** What one code point is to the splitter. `Joiner` (apostrophes) is part of a word only between letters. */
 export const CharKind = { Other: 0, Word: 1, Spaceless: 2, Joiner: 3, Accent: 4 } as const;

@@ -45,13 +45,15 @@ export function guessFormat(head: Uint8Array, fileName = ''): FormatGuess {
       : found('json', 'it begins with {, so it is one record');
   }
   if (/\.(jsonl|ndjson)$/i.test(fileName)) return found('json-lines', 'its name says so');
-  const [header = ''] = text.split(/\r?\n/, 1);
+  const [header = '', second] = text.split(/\r?\n/, 2);
   const separator = sniffSeparator(text);
-  if (header.includes(separator)) {
+  const named = /\.(csv|tsv)$/i.test(fileName);
+  // A letter has commas too; a table has them in its second line as well.
+  if (header.includes(separator) && (named || second?.includes(separator))) {
     const name = { ',': 'commas', ';': 'semicolons', '\t': 'tabs' }[separator];
     return found('csv', `its first line names columns, separated by ${name}`);
   }
-  if (/\.(csv|tsv)$/i.test(fileName)) return found('csv', 'its name says so; it has one column');
+  if (named) return found('csv', 'its name says so; it has one column');
   return {
     ok: false,
     reason: 'Yucca could not tell what this text is. It reads JSON, JSON Lines and CSV with a header row.',

@@ -14,13 +14,14 @@ export type Inspection =
       /** Fields of the sample, in order. */
       fields: string[];
       key: KeyGuess;
-      /** Rows in the whole file: exact when the sample is all of it, else estimated from the bytes. */
+      /** Rows in the whole file: exact when all of it was looked at, else estimated from the bytes. */
       rows: number;
       rowsExact: boolean;
       name: string;
     };
 
 const HEAD_BYTES = 512 * 1024;
+/** Rows looked at when the file is longer than its beginning. */
 const SAMPLE_ROWS = 500;
 
 /** Looks at the beginning of a file; the rest of it is not read. */
@@ -31,11 +32,10 @@ export async function inspectFile(file: File): Promise<Inspection> {
   const whole = file.size <= HEAD_BYTES;
   const text = new TextDecoder().decode(head).replace(/^\ufeff/, '');
   const { rows, readTo } = await READERS[guess.format](text, whole);
-  const sample = rows.filter(
-    (row): row is RecordJson => row !== null && typeof row === 'object' && !Array.isArray(row),
-  );
+  const sample = rows
+    .slice(0, SAMPLE_ROWS)
+    .filter((row): row is RecordJson => row !== null && typeof row === 'object' && !Array.isArray(row));
   if (sample.length === 0) return { ok: false, reason: nothingFound(guess.format) };
-  const complete = whole && rows.length < SAMPLE_ROWS;
   return {
     ok: true,
     format: guess.format,
@@ -44,8 +44,8 @@ export async function inspectFile(file: File): Promise<Inspection> {
     sample,
     fields: [...new Set(sample.slice(0, 50).flatMap((row) => Object.keys(row)))],
     key: guessKey(sample),
-    rows: complete ? rows.length : Math.round((file.size / Math.max(1, readTo)) * rows.length),
-    rowsExact: complete,
+    rows: whole ? rows.length : Math.round((file.size / Math.max(1, readTo)) * rows.length),
+    rowsExact: whole,
     name: nameFor(file.name),
   };
 }
@@ -65,7 +65,7 @@ const READERS: Record<FileFormat, (text: string, whole: boolean) => Promise<Samp
   'json-lines': async (text, whole) => {
     const lines = text.split('\n');
     if (!whole) lines.pop();
-    const taken = lines.slice(0, SAMPLE_ROWS);
+    const taken = whole ? lines : lines.slice(0, SAMPLE_ROWS);
     const rows = taken.flatMap((line): unknown[] => {
       try {
         return line.trim() === '' ? [] : [JSON.parse(line)];
@@ -76,7 +76,7 @@ const READERS: Record<FileFormat, (text: string, whole: boolean) => Promise<Samp
     return { rows, readTo: taken.join('\n').length };
   },
 
-  json: async (text) => {
+  json: async (text, whole) => {
     if (text.trimStart().startsWith('{')) {
       try {
         return { rows: [JSON.parse(text)], readTo: text.length };
@@ -90,7 +90,7 @@ const READERS: Record<FileFormat, (text: string, whole: boolean) => Promise<Samp
     const parser = new JSONParser({ paths: ['$.*'], keepStack: false });
     parser.onError = () => {};
     parser.onValue = ({ value }) => void rows.push(value);
-    for (let at = 0; at < text.length && rows.length < SAMPLE_ROWS; at += 16_384) {
+    for (let at = 0; at < text.length && (whole || rows.length < SAMPLE_ROWS); at += 16_384) {
       parser.write(text.slice(at, at + 16_384));
       readTo = Math.min(text.length, at + 16_384);
       if (parser.isEnded) break;
@@ -106,9 +106,9 @@ const READERS: Record<FileFormat, (text: string, whole: boolean) => Promise<Samp
       delimiter: sniffSeparator(text),
       skip_empty_lines: true,
       skip_records_with_error: true,
-      to: SAMPLE_ROWS,
+      ...(whole ? {} : { to: SAMPLE_ROWS }),
     });
-    const share = rows.length < SAMPLE_ROWS ? 1 : (rows.length + 1) / text.slice(0, end).split('\n').length;
+    const share = whole || rows.length < SAMPLE_ROWS ? 1 : (rows.length + 1) / text.slice(0, end).split('\n').length;
     return { rows, readTo: Math.max(1, Math.round(end * share)) };
   },
 };

@@ -83,13 +83,11 @@ export function SearchPage({
   return (
     <div className="mx-auto max-w-[1180px] px-4 pb-16 sm:px-6">
       <header className="flex items-center justify-between py-4">
-        <a
-          href={here}
-          onClick={follow({ q: '', select: {}, page: 1 })}
-          className="font-head text-[20px] leading-7 font-semibold"
-        >
-          {title}
-        </a>
+        <h1 className="text-[20px] leading-7">
+          <a href={here} onClick={follow({ q: '', select: {}, page: 1 })}>
+            {title}
+          </a>
+        </h1>
         <ThemeSwitch />
       </header>
       <main>

@@ -1,0 +1,243 @@
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import AxeBuilder from '@axe-core/webdriverjs';
+import type { Collection } from '@yucca/contract';
+import { By, Key, until, type WebElement } from 'selenium-webdriver';
+import { setTheme, startBrowser, type Browser } from '../src/browser';
+import { loadPlants, Server, somePlants } from '../src/server';
+
+jest.setTimeout(120_000);
+const WAIT = 15_000;
+let server: Server;
+let browser: Browser;
+const folder = mkdtempSync(path.join(tmpdir(), 'yucca-files-'));
+
+beforeAll(async () => {
+  server = await new Server().start();
+  browser = await startBrowser();
+});
+afterAll(async () => {
+  await browser?.quit();
+  await server.leave();
+});
+
+const file = (name: string, content: string | Buffer): string => {
+  const full = path.join(folder, name);
+  writeFileSync(full, content);
+  return full;
+};
+
+/** Drops files on the window, the way a person does: real files, real drag events. */
+async function drop(...files: string[]): Promise<void> {
+  const input = await browser.executeScript<WebElement>(`
+    const input = document.createElement('input');
+    input.type = 'file'; input.multiple = true; input.id = 'dropped';
+    document.body.append(input);
+    return input;`);
+  await input.sendKeys(files.join('\n'));
+  await browser.executeScript(`
+    const input = document.getElementById('dropped');
+    const data = new DataTransfer();
+    for (const file of input.files) data.items.add(file);
+    input.remove();
+    for (const type of ['dragenter', 'dragover', 'drop'])
+      document.body.dispatchEvent(new DragEvent(type, { dataTransfer: data, bubbles: true, cancelable: true }));`);
+}
+
+const byText = (tag: string, text: string): By => By.xpath(`//${tag}[contains(normalize-space(.), "${text}")]`);
+const see = (locator: By): Promise<WebElement> => browser.wait(until.elementLocated(locator), WAIT);
+const seeText = (text: string): Promise<WebElement> => see(byText('*', text));
+const press = async (text: string): Promise<void> => (await see(byText('button', text))).click();
+const violations = async (): Promise<string[]> =>
+  (await new AxeBuilder(browser).analyze()).violations.map(({ id, nodes }) => `${id}: ${nodes[0]!.html}`);
+
+/** Presses the button of the refusal and waits until the panel is gone. */
+async function closePanel(): Promise<void> {
+  await press('Close');
+  await browser.wait(async () => (await browser.findElements(By.css('[role=dialog]'))).length === 0, WAIT);
+}
+
+test('an empty Yucca says the next step; a dropped file becomes searchable records without a form', async () => {
+  await browser.get(server.base);
+  await seeText('Drop a file here');
+  expect(await violations()).toEqual([]);
+  const rows = somePlants(1000).map((plant) => JSON.stringify(plant));
+  rows[10] = '{"id":"P-011","name":';
+  await drop(file('Spring plants.jsonl', rows.join('\n')));
+  await seeText('every line is one record');
+  await seeText('“id” is in every one of the first');
+  expect(await (await see(By.css('#load-name'))).getAttribute('value')).toBe('spring-plants');
+  expect(await violations()).toEqual([]);
+  await press('Load 99');
+  await seeText('1 row could not be read');
+  await seeText('line 11');
+  await press('See the records');
+  await see(By.css('#probe'));
+  await seeText('999 records');
+  await see(byText('mark', '') as By).catch(() => null);
+  await (await see(By.css('#probe'))).sendKeys('lavendr');
+  await browser.wait(async () => (await browser.findElements(By.css('aside mark'))).length > 3, WAIT);
+  expect(await (await browser.findElement(By.css('aside mark'))).getText()).toBe('lavender');
+  expect(await browser.getCurrentUrl()).toContain('probe=lavendr');
+  expect(await violations()).toEqual([]);
+  await browser.get(`${server.base}/s/spring-plants?q=rose`);
+  await seeText('for “rose”');
+});
+
+test('the probe survives a reload, opens with / and its result opens the record', async () => {
+  await browser.get(`${server.base}/c/spring-plants/records?probe=mint`);
+  await see(By.css('aside ol li mark'));
+  await (await browser.findElement(By.css('body'))).sendKeys('/');
+  await browser.actions().sendKeys('garden mint number 6 ').perform();
+  await browser.wait(async () => (await browser.getCurrentUrl()).includes('garden'), WAIT);
+  await browser.wait(
+    async () =>
+      (await (await see(By.css('aside li button'))).getText()).includes('number 6\n') ||
+      (await (await see(By.css('aside li button'))).getText()).includes('number 6'),
+    WAIT,
+  );
+  await (await browser.findElement(By.css('aside li button'))).click();
+  const text = await see(By.css('textarea'));
+  expect(await text.getAttribute('value')).toContain('"Garden mint number 6"');
+  expect(await violations()).toEqual([]);
+  await text.clear();
+  await text.sendKeys('{"id": "P-006", "name": broken');
+  await press('Save record');
+  await seeText('This is not JSON yet');
+  await text.clear();
+  await text.sendKeys('{"id": "P-006", "name": "Corn poppy"}');
+  await press('Save record');
+  await seeText('searchable already');
+  await press('Delete record');
+  await press('Undo delete');
+  await seeText('Back again');
+  expect(await server.json('GET', '/collections/spring-plants/records/P-006')).toEqual({
+    record: { id: 'P-006', name: 'Corn poppy' },
+  });
+  await browser.actions().sendKeys(Key.ESCAPE).perform();
+  await browser.wait(async () => (await browser.findElements(By.css('textarea'))).length === 0, WAIT);
+});
+
+test('the same file again doubles nothing, and another name can be had on a click', async () => {
+  await browser.get(server.base);
+  await see(By.css('h2'));
+  const again = file(
+    'spring-plants.jsonl',
+    somePlants(1000)
+      .map((plant) => JSON.stringify(plant))
+      .join('\n'),
+  );
+  await drop(again);
+  await seeText('is here already, with 999 records');
+  await press('Load 1,000 records');
+  await browser.wait(until.urlContains('/c/spring-plants/records'), WAIT);
+  await seeText('1,000 records');
+  expect((await server.json<Collection>('GET', '/collections/spring-plants')).records).toBe(1000);
+  await drop(again);
+  await press('Make a new one');
+  expect(await (await see(By.css('#load-name'))).getAttribute('value')).toBe('spring-plants-2');
+  await press('Leave it');
+});
+
+test.each([
+  ['empty.json', '', 'The file is empty'],
+  ['photo.json', Buffer.from([0x89, 0x50, 0x4e, 0x47, 0, 0, 0, 13]), 'binary file'],
+  ['letter.txt', 'Dear gardener, the tulips are out.', 'could not tell'],
+  ['headers.csv', 'id,name\n', 'nothing below it'],
+  ['numbers.json', '[1,2,3]', 'No record was found'],
+])('%s ends in a clear sentence and nothing is made', async (name, content, sentence) => {
+  const before = (await server.json<{ total: number }>('GET', '/collections')).total;
+  await browser.get(server.base);
+  await see(By.css('h1'));
+  await drop(file(name, content));
+  await seeText(sentence);
+  await closePanel();
+  expect((await server.json<{ total: number }>('GET', '/collections')).total).toBe(before);
+});
+
+test('a CSV without a usable key, and one that repeats keys', async () => {
+  await browser.get(server.base);
+  await see(By.css('h1'));
+  await drop(file('visits.csv', 'id,place\n1,Orme\n1,Vane\n2,Orme\n'));
+  await seeText('cannot tell records apart');
+  await press('Load 3 records');
+  await browser.wait(until.urlContains('/c/visits/records'), WAIT);
+  expect(await server.json<Collection>('GET', '/collections/visits')).toMatchObject({ records: 3, key: 'key' });
+  await drop(file('repeats.csv', 'sku,place\nA,Orme\nA,Vane\nB,Orme\n'));
+  const key = await see(By.css('#load-key'));
+  await key.findElement(By.css('option[value=sku]')).click();
+  await seeText('of rows with one key the last is kept');
+  await press('Load 3 records');
+  await browser.wait(until.urlContains('/c/repeats/records'), WAIT);
+  expect((await server.json<Collection>('GET', '/collections/repeats')).records).toBe(2);
+});
+
+test('a failed first load leaves no empty collection behind, and nothing typed is lost', async () => {
+  await browser.get(server.base);
+  await see(By.css('h1'));
+  await drop(file('half.json', `[${JSON.stringify({ id: 1, text: 'x'.repeat(300_000) })}]`));
+  const name = await see(By.css('#load-name'));
+  await name.clear();
+  await name.sendKeys('Bad Name');
+  await seeText('Small letters, digits and hyphens');
+  await name.clear();
+  await name.sendKeys('too-big');
+  await press('Load 1 record');
+  await seeText('more than 256 kB');
+  await closePanel();
+  expect((await server.call('GET', '/collections/too-big')).status).toBe(404);
+});
+
+test('rows can be pasted; a second tab sees what the first loaded', async () => {
+  await browser.get(`${server.base}/c/spring-plants/records`);
+  await see(By.css('#probe'));
+  const first = await browser.getWindowHandle();
+  await browser.switchTo().newWindow('tab');
+  await browser.get(`${server.base}/c/spring-plants/records`);
+  await seeText('1,000 records');
+  await browser.switchTo().window(first);
+  await browser.executeScript(`
+    const data = new DataTransfer(); data.setData('text/plain', '{"id":"pasted","name":"Pasted orchid"}\\n');
+    document.body.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true }));`);
+  await seeText('What you pasted');
+  const name = await see(By.css('#load-name'));
+  await name.clear();
+  await name.sendKeys('spring-plants');
+  await press('Load 1 record');
+  await seeText('1,001 records');
+  const [, second] = await browser.getAllWindowHandles();
+  await browser.switchTo().window(second!);
+  await seeText('1,001 records');
+  await browser.close();
+  await browser.switchTo().window(first);
+});
+
+test('deleting a collection asks for its name', async () => {
+  await loadPlants(server, 'doomed');
+  await browser.get(server.base);
+  await (await see(By.css('button[aria-label="Delete doomed"]'))).click();
+  expect(await (await see(byText('button', 'Delete collection'))).isEnabled()).toBe(false);
+  expect(await violations()).toEqual([]);
+  await browser.actions().sendKeys('doomed', Key.ENTER).perform();
+  await browser.wait(
+    async () => (await browser.findElements(By.css('button[aria-label="Delete doomed"]'))).length === 0,
+    WAIT,
+  );
+  expect((await server.call('GET', '/collections/doomed')).status).toBe(404);
+});
+
+test('the overview probes every collection at once, in both themes without an axe finding', async () => {
+  await browser.get(server.base);
+  await (await see(By.css('main input'))).sendKeys('lavender');
+  await browser.wait(async () => (await browser.findElements(By.css('main li mark'))).length > 2, WAIT);
+  for (const theme of ['light', 'dark'] as const) {
+    await setTheme(browser, theme);
+    expect(await violations()).toEqual([]);
+    await browser.get(`${server.base}/c/spring-plants/records?probe=rose`);
+    await see(By.css('aside mark'));
+    expect(await violations()).toEqual([]);
+    await browser.get(`${server.base}/?probe=lavender`);
+    await see(By.css('main li mark'));
+  }
+});
