@@ -4,6 +4,9 @@ const dates = new Intl.DateTimeFormat('en', { dateStyle: 'medium', timeStyle: 's
 /** "3,012". */
 export const count = (value: number): string => numbers.format(value);
 
+/** An estimate to three figures: 170812 → "171,000". */
+export const roughly = (value: number): string => count(Number(value.toPrecision(value < 1000 ? 2 : 3)));
+
 /** "1 record", "3,012 records". */
 export const counted = (value: number, one: string, many = `${one}s`): string =>
   `${count(value)} ${value === 1 ? one : many}`;

@@ -4,7 +4,7 @@ import type { Collection, Page, Task } from '@yucca/contract';
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef } from 'react';
 import { api } from '@/ui/api';
-import { bytes, count, counted, milliseconds, moment } from '@/ui/format';
+import { bytes, count, counted, milliseconds, moment, roughly } from '@/ui/format';
 import { usePolled } from '@/ui/use-polled';
 import { useLastProbe } from '../probe/last-probe';
 
@@ -42,7 +42,7 @@ export function StatusLine({ collection, total }: { collection: Collection | nul
       )}
       {running.map((task) => (
         <span key={task.id} className="text-agave">
-          loading {task.collection}: {count(task.done)} of about {count(task.total)}
+          loading {task.collection}: {count(task.done)} of about {roughly(task.total)}
         </span>
       ))}
       {probe && collection && <span className="ml-auto">last probe {milliseconds(probe.engineMs)} in the engine</span>}

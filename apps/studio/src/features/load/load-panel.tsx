@@ -7,7 +7,7 @@ import { Dialog } from 'radix-ui';
 import { useEffect, useRef, useState, type FormEvent } from 'react';
 import { api } from '@/ui/api';
 import { Button } from '@/ui/button';
-import { bytes, count, counted } from '@/ui/format';
+import { bytes, count, counted, roughly } from '@/ui/format';
 import { freeName, inspectFile, type Inspection } from './inspect-file';
 import { LoadProgress } from './load-progress';
 import { runLoad } from './run-load';
@@ -88,7 +88,7 @@ export function LoadPanel({ file, waiting, onClose }: { file: File; waiting: num
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-20 bg-[#101412]/40" />
         <Dialog.Content
-          className="fixed top-[6vh] left-1/2 z-30 flex max-h-[88vh] w-[860px] max-w-[94vw] -translate-x-1/2 flex-col rounded-md border border-line bg-paper"
+          className="fixed top-[6vh] left-1/2 z-30 flex max-h-[88vh] w-[860px] max-w-[94vw] -translate-x-1/2 flex-col rounded-md border border-line bg-paper outline-none"
           onInteractOutside={(event) => event.preventDefault()}
         >
           <header className="flex items-baseline gap-3 border-b border-line px-6 py-4">
@@ -149,7 +149,7 @@ function Understood({ inspection, existing, task, problem, onLoad, onClose }: Un
   useEffect(() => button.current?.focus(), []);
   const target = taken.get(name);
   const other = freeName(name, new Set(taken.keys()));
-  const rows = inspection.rowsExact ? count(inspection.rows) : `about ${count(inspection.rows)}`;
+  const rows = inspection.rowsExact ? count(inspection.rows) : `about ${roughly(inspection.rows)}`;
   const submit = (event: FormEvent): void => {
     event.preventDefault();
     if (isName(name) && task === null) onLoad(name, key === MADE_KEY ? madeKeyField(inspection.fields) : key);
@@ -158,8 +158,9 @@ function Understood({ inspection, existing, task, problem, onLoad, onClose }: Un
     <form onSubmit={submit} className="flex min-h-0 flex-1 flex-col">
       <div className="min-h-0 flex-1 overflow-y-auto px-6 py-4">
         <p className="mb-3">
-          <strong className="font-semibold">{FORMAT_NAMES[inspection.format]}</strong>: {inspection.reason}. {rows}{' '}
-          {inspection.rows === 1 ? 'record' : 'records'}, {counted(inspection.fields.length, 'field')}. The first rows:
+          <strong className="font-semibold">{FORMAT_NAMES[inspection.format]}</strong> ({inspection.reason}), {rows}{' '}
+          {inspection.rows === 1 ? 'record' : 'records'} with {counted(inspection.fields.length, 'field')}. The first
+          rows:
         </p>
         <SampleTable sample={inspection.sample} fields={inspection.fields} keyField={key} />
         <div className="mt-4 grid grid-cols-2 gap-6">

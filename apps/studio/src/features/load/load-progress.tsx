@@ -2,7 +2,7 @@ import type { Task } from '@yucca/contract';
 import { useEffect, useState } from 'react';
 import { api } from '@/ui/api';
 import { Button } from '@/ui/button';
-import { count, duration } from '@/ui/format';
+import { count, duration, roughly } from '@/ui/format';
 
 /** Where a load stands: rows, rate, time left, and a way to stop it. */
 export function LoadProgress({ task }: { task: Task }) {
@@ -20,7 +20,7 @@ export function LoadProgress({ task }: { task: Task }) {
     <div className="flex w-full items-center gap-4">
       <div className="flex-1">
         <progress
-          className="block h-2 w-full accent-(--agave)"
+          className="meter block h-2 w-full"
           max={Math.max(1, task.total)}
           value={indexing ? undefined : rows}
           aria-label="Progress of the load"
@@ -28,7 +28,7 @@ export function LoadProgress({ task }: { task: Task }) {
         <p role="status" className="figures mt-1 text-xs text-soft">
           {indexing
             ? `${count(task.done)} records stored, making them searchable …`
-            : `${count(rows)} of about ${count(task.total)} rows, ${count(Math.round(rate))} a second${left > 1 ? `, ${duration(left)} left` : ''}${task.failed > 0 ? `, ${count(task.failed)} failed` : ''}`}
+            : `${count(rows)} of about ${roughly(task.total)} rows, ${roughly(rate)} a second${left > 1 ? `, ${duration(left)} left` : ''}${task.failed > 0 ? `, ${count(task.failed)} failed` : ''}`}
         </p>
       </div>
       <Button disabled={indexing} onClick={() => void api(`/tasks/${task.id}`, { method: 'DELETE' }).catch(() => {})}>

@@ -44,7 +44,10 @@ export function startLoad(
 ): LoadJob {
   const progress: LoadProgress = { bytes: 0, done: 0, failed: 0, repeated: 0, errors: [], state: 'running' };
   const input = new PassThrough({ highWaterMark: 1 << 20 });
-  const loader = new Loader(store, options, progress, onProgress);
+  // What still waits in the pipe is not read yet, and must not count when rows are estimated from bytes.
+  const loader = new Loader(store, options, progress, (now) =>
+    onProgress({ ...now, bytes: now.bytes - input.readableLength }),
+  );
   const source: Readable = options.gzip ? input.pipe(createGunzip()) : input;
   let over = false;
   const finished = loader.run(source).finally(() => {
@@ -134,7 +137,7 @@ class Loader {
     const now = Date.now();
     if (now - this.#toldAt < TELL_EVERY_MS) return;
     this.#toldAt = now;
-    this.#onProgress({ ...progress });
+    this.#onProgress(progress);
   }
 
   #writeRow(row: Row): void {
