@@ -23,7 +23,7 @@ const LOAD_SAMPLE = `
 
 async function main(): Promise<void> {
   const base = process.argv[2] ?? 'http://127.0.0.1:4310';
-  const folder = path.join(__dirname, '../../docs/screenshots');
+  const folder = path.join(import.meta.dirname, '../../docs/screenshots');
   const browser = await startBrowser();
   const take = async (name: string): Promise<void> => {
     // Pictures and fonts settle after the results are there.

@@ -1,4 +1,4 @@
-import type { Page, ProblemJson, SearchAnswer, Task } from '@yucca/contract';
+import type { Key, Page, ProblemJson, SearchAnswer, Task } from '@yucca/contract';
 import { loadPlants, Server, somePlants } from '../src/server';
 
 jest.setTimeout(60_000);
@@ -58,6 +58,21 @@ test('the key of the search pages can search and do nothing else', async () => {
   ];
   for (const [method, route] of refused)
     expect([route, (await bare(route!, { method: method!, headers })).status]).toEqual([route, 403]);
+});
+
+test('keys are made with rights, shown once, and worthless when deleted', async () => {
+  const made = await server.json<{ key: Key; secret: string }>('POST', '/keys', { label: 'Shop', rights: ['search'] });
+  const headers = { Authorization: `Bearer ${made.secret}` };
+  expect((await bare('/collections/plants/search', { headers })).status).toBe(200);
+  expect((await bare('/collections/plants/records', { headers })).status).toBe(403);
+  const list = await server.json<Page<Key>>('GET', '/keys');
+  expect(list.items).toContainEqual(made.key);
+  expect(JSON.stringify(list)).not.toContain(made.secret);
+  expect((await server.call('DELETE', `/keys/${made.key.id}`)).status).toBe(204);
+  expect((await bare('/collections/plants/search', { headers })).status).toBe(401);
+  expect((await server.call('POST', '/keys', { label: '', rights: ['fly'] })).status).toBe(422);
+  const pageKey = list.items.find(({ label }) => label === 'Search pages')!;
+  expect((await server.call('DELETE', `/keys/${pageKey.id}`)).status).toBe(409);
 });
 
 test('search by GET and by POST is one search; the headers carry times, an ETag and CORS', async () => {

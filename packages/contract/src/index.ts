@@ -1,4 +1,5 @@
 export * from './collection.ts';
+export * from './key.ts';
 export * from './limits.ts';
 export * from './names.ts';
 export * from './problem.ts';

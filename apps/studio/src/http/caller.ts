@@ -12,7 +12,7 @@ export function callerOf(request: Request, { keys, config }: Runtime): Caller {
   const header = request.headers.get('authorization');
   const secret =
     header === null ? new URL(request.url).searchParams.get('key') : /^Bearer\s+(\S+)\s*$/i.exec(header)?.[1];
-  if (secret) return keys.bysecret(secret);
+  if (secret) return keys.bySecret(secret);
   if (header !== null) throw new Failure('unauthorised', 'The Authorization header should read “Bearer” and a key.');
   const own = request.headers.get('sec-fetch-site') === 'same-origin' && isLoopbackHost(request.headers.get('host'));
   if (config.loopback && own) return Keys.studio();

@@ -1,5 +1,6 @@
 import { Failure } from '@/server/failure';
-import { requireRight, type Caller, type Right } from '@/server/keys/keys';
+import type { Right } from '@yucca/contract';
+import { requireRight, type Caller } from '@/server/keys/keys';
 import { runtime, type Runtime } from '@/server/runtime';
 import { callerOf } from './caller';
 import { drain } from './input';

@@ -1,10 +1,12 @@
 import {
   collectionPatchSchema,
   newCollectionSchema,
+  newKeySchema,
   searchRequestSchema,
   tuningSchema,
   type CollectionPatch,
   type NewCollection,
+  type NewKey,
   type ProblemPart,
   type SearchRequest,
   type TuningDocument,
@@ -18,6 +20,7 @@ interface Validated {
   SearchRequest: SearchRequest;
   Tuning: TuningDocument;
   NewCollection: NewCollection;
+  NewKey: NewKey;
   CollectionPatch: CollectionPatch;
 }
 
@@ -25,6 +28,7 @@ const validators: { [K in keyof Validated]: ValidateFunction } = {
   SearchRequest: ajv.compile(searchRequestSchema),
   Tuning: ajv.compile(tuningSchema),
   NewCollection: ajv.compile(newCollectionSchema),
+  NewKey: ajv.compile(newKeySchema),
   CollectionPatch: ajv.compile(collectionPatchSchema),
 };
 

@@ -81,7 +81,7 @@ export function SearchPage({
   const chosen = Object.entries(query.select).flatMap(([facet, values]) => values.map((value) => ({ facet, value })));
 
   return (
-    <div className="mx-auto max-w-[1180px] px-4 pb-16 sm:px-6">
+    <div className="hosted-page mx-auto max-w-[1180px] px-4 pb-16 sm:px-6">
       <header className="flex items-center justify-between py-4">
         <h1 className="text-[20px] leading-7">
           <a href={here} onClick={follow({ q: '', select: {}, page: 1 })}>
@@ -164,7 +164,7 @@ export function SearchPage({
                 </p>
               )}
               {answer.total === 0 ? (
-                <NothingFound query={answered} hrefOf={hrefOf} follow={follow} />
+                <NothingFound query={answered} answer={answer} hrefOf={hrefOf} follow={follow} />
               ) : (
                 <ol className="grid grid-cols-1 gap-4 pt-4 sm:grid-cols-2 lg:grid-cols-3">
                   {answer.results.map((result, i) => (
@@ -216,15 +216,27 @@ interface Ways {
   follow: (query: Query) => (event: MouseEvent) => void;
 }
 
-function NothingFound({ query, hrefOf, follow }: Ways) {
-  const words = query.q.trim().split(/\s+/).filter(Boolean);
-  const shorter = words.length > 1 ? words.map((_, i) => words.filter((_, j) => j !== i).join(' ')) : [];
+/** What is left of the words when one is taken away, as far as the data holds all of the rest. */
+function shorterQueries({ understood: { words } }: SearchAnswer): string[] {
+  if (words.length < 2) return [];
+  return words
+    .map((_, i) => words.filter((__, j) => j !== i))
+    .filter((rest) => rest.every(({ as }) => as.length > 0))
+    .map((rest) => rest.map(({ text }) => text).join(' '));
+}
+
+function NothingFound({ query, answer, hrefOf, follow }: Ways & { answer: SearchAnswer }) {
+  const shorter = shorterQueries(answer);
+  const unknown = answer.understood.words.filter(({ as }) => as.length === 0).map(({ text }) => `“${text}”`);
   const hasChoices = Object.keys(query.select).length > 0;
   return (
     <div className="py-10">
       <p className="mb-3 font-head text-[20px] leading-7">
         Nothing found for “{query.q}”{hasChoices && ' with these choices'}.
       </p>
+      {unknown.length > 0 && (
+        <p className="mb-3 text-soft">Nothing here is spelt anything like {unknown.join(' or ')}.</p>
+      )}
       <ul className="flex flex-wrap gap-3">
         {hasChoices && (
           <li>

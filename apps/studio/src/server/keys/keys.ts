@@ -1,10 +1,9 @@
+import type { Key, NewKey, Right } from '@yucca/contract';
 import { createHash, randomBytes, randomUUID, timingSafeEqual } from 'node:crypto';
-import { eq } from 'drizzle-orm';
+import { asc, eq } from 'drizzle-orm';
 import type { Db } from '../db/open';
 import { keys, settings } from '../db/schema';
 import { Failure } from '../failure';
-
-export type Right = 'search' | 'read' | 'write' | 'admin';
 
 /** Who asks. `studio` = the studio's own pages on this machine. */
 export interface Caller {
@@ -40,7 +39,7 @@ export class Keys {
   /** Makes the keys a new data folder needs. Answers the admin key when one was made: it is shown this once. */
   prepare(): string | null {
     if (this.#setting(PAGE_KEY) === null) {
-      const secret = this.create('Search pages', ['search']);
+      const secret = this.create({ label: 'Search pages', rights: ['search'] }).secret;
       this.#db.insert(settings).values({ name: PAGE_KEY, value: secret }).run();
     }
     const hasAdmin = this.#db
@@ -48,16 +47,33 @@ export class Keys {
       .from(keys)
       .all()
       .some(({ rights }) => rights.includes('"admin"'));
-    return this.#adminHash !== null || hasAdmin ? null : this.create('First admin key', ['admin']);
+    return this.#adminHash !== null || hasAdmin
+      ? null
+      : this.create({ label: 'First admin key', rights: ['admin'] }).secret;
   }
 
-  create(label: string, rights: Right[]): string {
+  /** Makes a key. The secret is in the answer and nowhere else: only its hash is kept. */
+  create({ label, rights }: NewKey): { key: Key; secret: string } {
     const secret = `yk_${randomBytes(24).toString('base64url')}`;
-    this.#db
+    const row = this.#db
       .insert(keys)
       .values({ id: randomUUID(), label, secretHash: hash(secret), rights: JSON.stringify(rights) })
-      .run();
-    return secret;
+      .returning()
+      .get();
+    return { key: present(row), secret };
+  }
+
+  list(): Key[] {
+    return this.#db.select().from(keys).orderBy(asc(keys.createdAt)).all().map(present);
+  }
+
+  /** Makes a key worthless from now on. The key of the search pages stays: they would stop working. */
+  remove(id: string): void {
+    const row = this.#db.select().from(keys).where(eq(keys.id, id)).get();
+    if (!row) throw new Failure('not-found', `There is no key ${id}.`);
+    if (row.secretHash === hash(this.pageKey())) throw new Failure('conflict', 'The search pages use this key.');
+    this.#db.delete(keys).where(eq(keys.id, id)).run();
+    this.#known.delete(row.secretHash);
   }
 
   /** The search key that the hosted pages carry. */
@@ -70,7 +86,7 @@ export class Keys {
   }
 
   /** Who holds this secret. Throws a Failure when nobody does. */
-  bysecret(secret: string): Caller {
+  bySecret(secret: string): Caller {
     const secretHash = hash(secret);
     if (this.#adminHash !== null && timingSafeEqual(Buffer.from(secretHash), Buffer.from(this.#adminHash))) {
       return { label: 'admin', rights: ['admin'] };
@@ -87,6 +103,10 @@ export class Keys {
   static studio(): Caller {
     return STUDIO;
   }
+}
+
+function present({ id, label, rights, createdAt }: typeof keys.$inferSelect): Key {
+  return { id, label, rights: JSON.parse(rights) as Right[], createdAt };
 }
 
 /** Throws a Failure when the caller lacks a right. */
