@@ -1,6 +1,6 @@
 import { capital, Chance } from '../random.ts';
 import { GENERA, type Genus, type Species } from './genera.ts';
-import type { Traits } from './picture.ts';
+import type { Traits } from './painters/scene.ts';
 import {
   CARE_MORE,
   CULTIVAR_FIRST,
