@@ -1,9 +1,8 @@
 'use client';
 
 import type { Card, Collection } from '@yucca/contract';
-import { useRef } from 'react';
 import { useLoading } from '@/features/load/drop-zone';
-import { useProbeKey } from '@/features/probe/use-probe-key';
+import { ProbeInput } from '@/features/probe/probe-input';
 import { Button } from '@/ui/button';
 import { useParam } from '@/ui/use-param';
 import { CollectionStrip } from './collection-strip';
@@ -17,27 +16,14 @@ export interface OverviewEntry {
 export function Overview({ entries }: { entries: OverviewEntry[] }) {
   const { choose } = useLoading();
   const [text, setText] = useParam('probe');
-  const input = useRef<HTMLInputElement>(null);
-  useProbeKey(input);
   if (entries.length === 0) return <FirstStep choose={choose} />;
   return (
     <div className="min-w-0 flex-1 overflow-y-auto px-8 py-6">
       <div className="mb-5 flex items-center gap-4">
         <h1 className="text-[28px] leading-9">Collections</h1>
-        <label className="relative ml-4 w-[420px]">
+        <label className="ml-4 w-[420px]">
           <span className="sr-only">Probe all collections</span>
-          <input
-            ref={input}
-            className="field pr-9"
-            placeholder="Probe all of them with one query"
-            autoComplete="off"
-            spellCheck={false}
-            maxLength={512}
-            value={text}
-            onChange={(event) => setText(event.target.value)}
-            onKeyDown={(event) => event.key === 'Escape' && setText('')}
-          />
-          <kbd className="figures absolute top-1.5 right-2 rounded border border-line px-1.5 text-xs text-soft">/</kbd>
+          <ProbeInput id="probe" text={text} onText={setText} placeholder="Probe all of them with one query ( / )" />
         </label>
         <Button kind="primary" className="ml-auto" onClick={choose}>
           Load a file

@@ -4,12 +4,12 @@ import type { Card, SearchAnswer } from '@yucca/contract';
 import { createClient, EMPTY_QUERY, withText, withToggled, type SearchSnapshot } from '@yucca/kit';
 import { Marked, useSearch } from '@yucca/kit/react';
 import clsx from 'clsx';
-import { useEffect, useRef } from 'react';
+import { useEffect } from 'react';
 import { shownHit, type ShownHit } from '@/features/search-page/shown-hit';
 import { count, counted, milliseconds } from '@/ui/format';
 import { useParam } from '@/ui/use-param';
 import { reportProbe } from './last-probe';
-import { useProbeKey } from './use-probe-key';
+import { ProbeInput } from './probe-input';
 
 const client = createClient();
 
@@ -34,13 +34,11 @@ export function Probe({
     request: { size: 30, facets: facets.length > 0 ? ['*'] : [] },
     query: withText(EMPTY_QUERY, text),
   }));
-  const input = useRef<HTMLInputElement>(null);
   useEffect(() => void search.refresh(), [search, generation]);
   useEffect(() => search.ask(withText(search.snapshot().query, text)), [search, text]);
   useEffect(() => {
     if (snapshot.answer) reportProbe({ engineMs: snapshot.answer.timing.engineMs });
   }, [snapshot.answer]);
-  useProbeKey(input);
   const { answer } = snapshot;
   return (
     <aside aria-label="Probe" className="flex w-[360px] shrink-0 flex-col border-l border-line bg-raised">
@@ -49,18 +47,7 @@ export function Probe({
           Probe
           <kbd className="figures rounded border border-line px-1.5 text-xs font-normal text-soft">/</kbd>
         </label>
-        <input
-          id="probe"
-          ref={input}
-          className="field"
-          placeholder="Type what a visitor would type"
-          autoComplete="off"
-          spellCheck={false}
-          maxLength={512}
-          value={text}
-          onChange={(event) => setText(event.target.value)}
-          onKeyDown={(event) => event.key === 'Escape' && setText('')}
-        />
+        <ProbeInput id="probe" text={text} onText={setText} placeholder="Type what a visitor would type" />
         <ProbeLine snapshot={snapshot} />
       </div>
       <div className="min-h-0 flex-1 overflow-y-auto" tabIndex={0} role="region" aria-label="Results of the probe">
