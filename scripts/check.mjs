@@ -13,7 +13,7 @@ const lanes = [
   ],
   [
     ['unit tests', bin('jest'), ['--selectProjects', 'engine', 'contract', 'kit', 'studio', 'demo', '--maxWorkers=1']],
-    ['arrows', bin('depcruise'), ['--config', '.dependency-cruiser.cjs', 'packages', 'apps', 'demo', 'e2e']],
+    ['arrows', bin('depcruise'), ['--config', '.dependency-cruiser.cjs', 'packages', 'apps', 'demo', 'bench', 'e2e']],
     ['format', bin('prettier'), ['--check', '.', '--log-level=warn', '--cache', '--cache-location=.cache/prettier']],
     ['unused code', bin('knip'), []],
   ],

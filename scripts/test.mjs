@@ -60,7 +60,7 @@ for (const [label, command, args] of [
   ['Types', 'tsc', ['-p', '.']],
   ['Types of the studio', 'tsc', ['-p', 'apps/studio']],
   ['Lint', 'eslint', ['.', '--max-warnings=0']],
-  ['Arrows', 'depcruise', ['--config', '.dependency-cruiser.cjs', 'packages', 'apps', 'demo', 'e2e']],
+  ['Arrows', 'depcruise', ['--config', '.dependency-cruiser.cjs', 'packages', 'apps', 'demo', 'bench', 'e2e']],
   ['Format', 'prettier', ['--check', '.', '--log-level=warn']],
   ['Unused code', 'knip', []],
 ]) {

@@ -73,11 +73,13 @@ export class FacetCounter {
 
   #collect(segment: Segment, facet: FacetOnSegment, index: number): void {
     const totals = this.#totals[index]!;
-    facet.counts?.forEach((count, value) => {
-      if (count === 0) return;
-      const text = segment.facetValue(facet.column, value);
-      totals.set(text, (totals.get(text) ?? 0) + count);
-    });
+    const { counts, column } = facet;
+    if (counts === null) return;
+    for (let value = 0; value < counts.length; value++) {
+      if (counts[value] === 0) continue;
+      const text = segment.facetValue(column, value);
+      totals.set(text, (totals.get(text) ?? 0) + counts[value]!);
+    }
   }
 
   /** The counted facets, by name. A chosen value stays listed even when it counts 0. */
@@ -93,8 +95,7 @@ export class FacetCounter {
         count,
         selected: chosen.has(value),
       }));
-      all.sort(rule.order === 'value' ? byValue : (a, b) => b.count - a.count || byValue(a, b));
-      const listed = all.filter(({ selected }, rank) => rank < rule.size || selected);
+      const listed = rule.order === 'value' ? firstByValue(all, rule.size) : mostCounted(all, rule.size);
       facets.push([
         rule.name,
         {
@@ -114,6 +115,23 @@ export class FacetCounter {
 const collator = new Intl.Collator('en', { numeric: true });
 const byValue = (a: FacetValue, b: FacetValue): number =>
   collator.compare(a.value, b.value) || (a.value < b.value ? -1 : a.value > b.value ? 1 : 0);
+
+function firstByValue(all: readonly FacetValue[], size: number): FacetValue[] {
+  return [...all].sort(byValue).filter(({ selected }, rank) => rank < size || selected);
+}
+
+/**
+ * The values with the highest counts, and the selected ones. Comparing texts by language is slow, so only values that may
+ * be listed are compared: those that count no less than the last one that fits.
+ */
+function mostCounted(all: readonly FacetValue[], size: number): FacetValue[] {
+  const counts = Uint32Array.from(all, ({ count }) => count).sort();
+  const least = counts.length > size ? counts[counts.length - size]! : 0;
+  return all
+    .filter(({ count, selected }) => count >= least || selected)
+    .sort((a, b) => b.count - a.count || byValue(a, b))
+    .filter(({ selected }, rank) => rank < size || selected);
+}
 
 function onSegment(segment: Segment, { rule, chosen, counted }: ActiveFacet): FacetOnSegment {
   const column = segment.meta.facetFields.indexOf(rule.field);
@@ -137,7 +155,10 @@ function sieve(
   const kept = new Uint32Array(docs.length);
   const nearMisses: (number[] | undefined)[] = facets.map(() => undefined);
   const choosing = facets.flatMap((facet, place) => (facet.needed > 0 ? [{ facet, place }] : []));
-  if (choosing.length === 0) return { kept: kept.map((_, index) => index), nearMisses };
+  if (choosing.length === 0) {
+    for (let index = 0; index < kept.length; index++) kept[index] = index;
+    return { kept, nearMisses };
+  }
   let count = 0;
   for (let index = 0; index < docs.length; index++) {
     let failed = -1;

@@ -2,7 +2,7 @@ import type { Range, RecordJson } from '@yucca/contract';
 import type { QueryWord } from '../query/parse.ts';
 import { leavesAt } from '../record/paths.ts';
 import { sourceEnd, words, type Word } from '../text/words.ts';
-import { typoDistances } from './distance.ts';
+import { lacksLetters, letterMask, typoDistances } from './distance.ts';
 
 export interface MarkField {
   field: string;
@@ -108,6 +108,7 @@ function readWord(query: QueryWord, word: string, firstLetter: boolean): Reading
   if (maxTypos === 0 || word.length < query.text.length - maxTypos) return null;
   if (!query.prefix && word.length > query.text.length + maxTypos) return null;
   if (!firstLetter && query.text.charCodeAt(0) !== word.charCodeAt(0)) return null;
+  if (lacksLetters(letterMask(query.text), letterMask(word), maxTypos)) return null;
   // No beginning that is longer than this can be within the distance.
   const { whole, prefix } = typoDistances(query.text, word.slice(0, query.text.length + maxTypos + 1));
   const typos = query.prefix ? Math.min(whole, prefix) : whole;

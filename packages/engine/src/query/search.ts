@@ -71,7 +71,8 @@ export function search(generation: Generation, tuning: Tuning, request: SearchRe
         : matchAll(segment, dead);
     const kept = counter.countSegment(segment, matches.docs);
     total += kept.length;
-    for (const i of kept) {
+    for (let k = 0; k < kept.length; k++) {
+      const i = kept[k]!;
       const doc = matches.docs[i]!;
       top.offer(s, doc, matches.typos[i]!, matches.scores[i]!, segment.orders[doc]!);
     }

@@ -82,6 +82,11 @@ export class SegmentBuilder {
     return this.#rids.length;
   }
 
+  /** Bytes of the records themselves, which the segment holds besides the index. */
+  get recordBytes(): number {
+    return this.#recordBytes.length;
+  }
+
   /** Adds one record. Throws a SyntaxError when its JSON cannot be read. */
   add({ rid, order, key, json, record = JSON.parse(json) as RecordJson }: SourceRecord): void {
     const doc = this.docs;

@@ -38,6 +38,7 @@ export class Segment {
   readonly #keyBytes: Uint8Array;
   readonly #recordStarts: Uint32Array;
   readonly #recordBytes: Uint8Array;
+  readonly #facetTexts: string[][] = [];
 
   /** Opens a buffer. Throws a SegmentFormatError when it is damaged; `verify: false` trusts the bytes. */
   constructor(buffer: ArrayBufferLike, options?: { verify?: boolean }) {
@@ -84,9 +85,15 @@ export class Segment {
     ) as RecordJson;
   }
 
+  /** Decoded the first time it is asked for: the values of a facet are few, and every query lists them. */
   facetValue(facet: number, value: number): string {
-    const { valueStarts, valueBytes } = this.facets[facet]!;
-    return decode(valueBytes.subarray(valueStarts[value], valueStarts[value + 1]));
+    const texts = (this.#facetTexts[facet] ??= []);
+    let text = texts[value];
+    if (text === undefined) {
+      const { valueStarts, valueBytes } = this.facets[facet]!;
+      text = texts[value] = decode(valueBytes.subarray(valueStarts[value], valueStarts[value + 1]));
+    }
+    return text;
   }
 
   /** The document that holds version `rid` of a record, or -1. */
