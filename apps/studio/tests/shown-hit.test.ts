@@ -7,6 +7,7 @@ const result = (record: SearchResult['record'], marks: SearchResult['marks'] = {
   id: 'P-1',
   record,
   marks,
+  snippets: {},
 });
 
 test('a card shows the fields it was guessed to have, with their marks', () => {

@@ -5,6 +5,9 @@ export const LIMITS = {
   pageSize: 200,
   /** `page × size` may not go past this many results. */
   resultWindow: 10_000,
+  filterLength: 4096,
+  filterLevels: 64,
+  queriesPerCall: 10,
   facetsPerQuery: 50,
   valuesPerFacet: 1_000,
   recordBytes: 256 * 1024,

@@ -1,87 +1,5 @@
 import type { FromSchema } from 'json-schema-to-ts';
-import { LIMITS } from './limits.ts';
-
-const fieldPath = { type: 'string', minLength: 1, maxLength: 512 } as const;
-
-/** How a collection is searched: one document per collection and version. Unknown properties are refused. */
-export const tuningSchema = {
-  $id: 'Tuning',
-  type: 'object',
-  additionalProperties: false,
-  properties: {
-    search: {
-      type: 'array',
-      maxItems: 60,
-      description: 'Searchable fields and how much a match in each counts. Empty = every string field, weight 1.',
-      items: {
-        type: 'object',
-        additionalProperties: false,
-        required: ['field'],
-        properties: { field: fieldPath, weight: { type: 'number', exclusiveMinimum: 0, maximum: 1000, default: 1 } },
-      },
-    },
-    typos: {
-      type: 'object',
-      additionalProperties: false,
-      properties: {
-        enabled: { type: 'boolean', default: true },
-        oneFrom: {
-          type: 'integer',
-          minimum: 1,
-          maximum: 100,
-          default: 4,
-          description: 'Letters from which one typo is allowed.',
-        },
-        twoFrom: {
-          type: 'integer',
-          minimum: 1,
-          maximum: 100,
-          default: 8,
-          description: 'Letters from which two typos are allowed.',
-        },
-        firstLetter: { type: 'boolean', default: true, description: 'May the first letter be wrong.' },
-        numbers: { type: 'boolean', default: false, description: 'May words with digits hold typos.' },
-        exactFields: {
-          type: 'array',
-          items: fieldPath,
-          maxItems: 60,
-          default: [],
-          description: 'Fields that never match with a typo.',
-        },
-        exactWords: {
-          type: 'array',
-          items: { type: 'string', minLength: 1, maxLength: LIMITS.queryLength },
-          maxItems: 10_000,
-          default: [],
-          description: 'Words that never match with a typo.',
-        },
-      },
-    },
-    facets: {
-      type: 'array',
-      maxItems: LIMITS.facetsPerQuery,
-      items: {
-        type: 'object',
-        additionalProperties: false,
-        required: ['name', 'field'],
-        properties: {
-          name: { type: 'string', minLength: 1, maxLength: 128 },
-          field: fieldPath,
-          kind: { const: 'values', default: 'values' },
-          match: {
-            enum: ['any', 'all'],
-            default: 'any',
-            description: 'Whether one or every chosen value must be present.',
-          },
-          order: { enum: ['count', 'value'], default: 'count' },
-          size: { type: 'integer', minimum: 1, maximum: LIMITS.valuesPerFacet, default: 20 },
-          label: { type: 'string', maxLength: 200 },
-        },
-      },
-    },
-    show: { type: 'array', items: fieldPath, maxItems: 200, description: 'Fields a search returns; ["*"] = all.' },
-  },
-} as const;
+import type { tuningSchema } from './tuning-schema.ts';
 
 /** A tuning document as a person or a script writes it: every part may be left out. */
 export type TuningDocument = FromSchema<typeof tuningSchema, { keepDefaultedPropertiesOptional: true }>;
@@ -101,22 +19,95 @@ export interface TypoRules {
   exactWords: string[];
 }
 
+export interface WordRules {
+  require: 'all' | 'most' | 'any';
+  prefix: 'last' | 'all' | 'none';
+}
+
+export type SynonymGroup = { kind: 'same'; words: string[] } | { kind: 'oneWay'; from: string[]; to: string[] };
+
+export type FacetKind = 'values' | 'numbers' | 'tree' | 'dates';
+
 export interface FacetRule {
   name: string;
   field: string;
-  kind: 'values';
+  /** A field beside `field`, even inside arrays of objects, with the name to show for each value. */
+  labelField: string | null;
+  kind: FacetKind;
   match: 'any' | 'all';
   order: 'count' | 'value';
   size: number;
   label: string;
+  /** numbers: edges, ascending; null = parted evenly. */
+  buckets: number[] | null;
+  /** tree: what stands between the levels. */
+  separator: string;
+  /** dates: how finely they are told apart. */
+  by: 'year' | 'month' | 'day';
+}
+
+export interface SortKey {
+  field: string;
+  order: 'asc' | 'desc';
+}
+
+export interface SortRule {
+  name: string;
+  label: string;
+  by: SortKey[];
+}
+
+export interface SignalRule {
+  field: string;
+  order: 'asc' | 'desc';
+  weight: number;
+  shape: 'linear' | 'log' | 'recency';
+  halfLifeDays: number;
+}
+
+/** For these queries, put this there. */
+export interface Placement {
+  name: string;
+  when: {
+    /** Undefined = any query. */
+    query?: string;
+    is: 'exact' | 'starts' | 'contains';
+    select: Record<string, string[]>;
+    tags: string[];
+    from: string | null;
+    to: string | null;
+  };
+  pin: { id: string; at: number }[];
+  hide: string[];
+  /** CQL2-Text conditions. */
+  lift: string[];
+  sink: string[];
+  redirect: string | null;
+  notice: string | null;
+  replaceQuery: string | null;
 }
 
 /** A tuning document with every default filled in. */
 export interface Tuning {
+  language: string;
   search: SearchField[];
+  words: WordRules;
   typos: TypoRules;
+  stems: boolean;
+  stopWords: string[];
+  synonyms: SynonymGroup[];
   facets: FacetRule[];
+  sorts: SortRule[];
+  signals: SignalRule[];
+  signalShare: number;
+  placements: Placement[];
+  group: { field: string; keep: number } | null;
+  geo: string | null;
   show: string[];
+  hide: string[];
+  mark: string[];
+  snippets: { field: string; words: number }[];
+  html: string[];
 }
 
 /** "height_cm" → "Height cm", "flowerMonths" → "Flower months": a field's name as a person would write it. */
@@ -133,7 +124,9 @@ export function readableName(field: string): string {
 export function completeTuning(document: TuningDocument): Tuning {
   const typos: NonNullable<TuningDocument['typos']> = document.typos ?? {};
   return {
+    language: document.language ?? 'en',
     search: (document.search ?? []).map(({ field, weight }) => ({ field, weight: weight ?? 1 })),
+    words: { require: document.words?.require ?? 'all', prefix: document.words?.prefix ?? 'last' },
     typos: {
       enabled: typos.enabled ?? true,
       oneFrom: typos.oneFrom ?? 4,
@@ -143,15 +136,68 @@ export function completeTuning(document: TuningDocument): Tuning {
       exactFields: typos.exactFields ?? [],
       exactWords: typos.exactWords ?? [],
     },
-    facets: (document.facets ?? []).map((facet) => ({
-      name: facet.name,
-      field: facet.field,
-      kind: 'values',
-      match: facet.match ?? 'any',
-      order: facet.order ?? 'count',
-      size: facet.size ?? 20,
-      label: facet.label ?? readableName(facet.name),
+    stems: document.stems ?? true,
+    stopWords: document.stopWords ?? [],
+    synonyms: (document.synonyms ?? []) as SynonymGroup[],
+    facets: (document.facets ?? []).map(completeFacet),
+    sorts: (document.sorts ?? []).map(({ name, label, by }) => ({
+      name,
+      label: label ?? readableName(name),
+      by: by.map(({ field, order }) => ({ field, order: order ?? 'asc' })),
     })),
+    signals: (document.signals ?? []).map((signal) => ({
+      field: signal.field,
+      order: signal.order ?? 'desc',
+      weight: signal.weight ?? 1,
+      shape: signal.shape ?? 'linear',
+      halfLifeDays: signal.halfLifeDays ?? 90,
+    })),
+    signalShare: document.signalShare ?? 0.2,
+    placements: (document.placements ?? []).map(completePlacement),
+    group: document.group ? { field: document.group.field, keep: document.group.keep ?? 1 } : null,
+    geo: document.geo ?? null,
     show: document.show ?? ['*'],
+    hide: document.hide ?? [],
+    mark: document.mark ?? ['*'],
+    snippets: (document.snippets ?? []).map(({ field, words }) => ({ field, words: words ?? 24 })),
+    html: document.html ?? [],
+  };
+}
+
+function completeFacet(facet: NonNullable<TuningDocument['facets']>[number]): FacetRule {
+  return {
+    name: facet.name,
+    field: facet.field,
+    labelField: facet.labelField ?? null,
+    kind: facet.kind ?? 'values',
+    match: facet.match ?? 'any',
+    order: facet.order ?? 'count',
+    size: facet.size ?? 20,
+    label: facet.label ?? readableName(facet.name),
+    buckets: facet.buckets ?? null,
+    separator: facet.separator ?? ' > ',
+    by: facet.by ?? 'month',
+  };
+}
+
+function completePlacement(placement: NonNullable<TuningDocument['placements']>[number]): Placement {
+  const { query, is, select, tags, from, to } = placement.when;
+  return {
+    name: placement.name,
+    when: {
+      ...(query === undefined ? {} : { query }),
+      is: is ?? 'exact',
+      select: select ?? {},
+      tags: tags ?? [],
+      from: from ?? null,
+      to: to ?? null,
+    },
+    pin: placement.pin ?? [],
+    hide: placement.hide ?? [],
+    lift: placement.lift ?? [],
+    sink: placement.sink ?? [],
+    redirect: placement.redirect ?? null,
+    notice: placement.notice ?? null,
+    replaceQuery: placement.replaceQuery ?? null,
   };
 }

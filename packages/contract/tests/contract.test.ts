@@ -6,7 +6,7 @@ test('names', () => {
 });
 
 test('an empty document means every default', () => {
-  expect(completeTuning({})).toEqual({
+  expect(completeTuning({})).toMatchObject({
     search: [],
     typos: {
       enabled: true,

@@ -1,3 +1,4 @@
+import type { ValuesFacet } from '@yucca/contract';
 import fc from 'fast-check';
 import { search } from '../src/index.ts';
 import { generationOf, queryText, recordList, selection, tuningDocument } from './arbitraries.ts';
@@ -14,7 +15,7 @@ test('engine and reference agree on set, order, counts and marks', () => {
       expect(answer.total).toBe(expected.total);
       expect(answer.results.map(({ id }) => id).sort()).toEqual([...expected.ids].sort());
       for (const [name, { counts, missing }] of Object.entries(expected.facets)) {
-        const facet = answer.facets[name]!;
+        const facet = answer.facets[name] as ValuesFacet;
         expect(
           Object.fromEntries(facet.values.filter(({ count }) => count > 0).map(({ value, count }) => [value, count])),
         ).toEqual(counts);

@@ -10,7 +10,7 @@ const answerTo = (request: SearchRequest): SearchAnswer => ({
   size: 20,
   results: [],
   facets: {},
-  understood: { words: [], dropped: [] },
+  understood: { words: [], dropped: [], placements: [], redirect: null, notice: null },
   queryId: '',
   generation: 1,
   timing: { engineMs: 0, totalMs: 0 },

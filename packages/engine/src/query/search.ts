@@ -86,7 +86,13 @@ export function search(generation: Generation, tuning: Tuning, request: SearchRe
     size,
     results: present(generation, tuning, request, words, shown),
     facets: counter.answer(),
-    understood: { words: words.map((word, i) => understand(generation, expanded, word, i)), dropped },
+    understood: {
+      words: words.map((word, i) => understand(generation, expanded, word, i)),
+      dropped,
+      placements: [],
+      redirect: null,
+      notice: null,
+    },
     generation: generation.number,
   };
 }
@@ -123,7 +129,7 @@ function activeFacets(tuning: Tuning, { facets = [], select = {} }: SearchReques
   return tuning.facets
     .map((rule) => ({
       rule,
-      chosen: new Set(Object.hasOwn(select, rule.name) ? select[rule.name] : []),
+      chosen: new Set(Object.hasOwn(select, rule.name) ? (select[rule.name] as string[]) : []),
       counted: facets.includes('*') || facets.includes(rule.name),
     }))
     .filter(({ chosen, counted }) => counted || chosen.size > 0);
@@ -146,7 +152,7 @@ function present(
   return shown.map(({ segment: s, doc }) => {
     const { segment } = segments[s]!;
     const record = pick(segment.record(doc), request.fields ?? tuning.show);
-    return { id: segment.key(doc), record, marks: marker.mark(record) };
+    return { id: segment.key(doc), record, marks: marker.mark(record), snippets: {} };
   });
 }
 

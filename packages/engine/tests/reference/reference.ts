@@ -234,7 +234,7 @@ export function referenceSearch(records: RecordJson[], tuning: Tuning, request: 
 }
 
 function passes(record: RecordJson, facet: Tuning['facets'][number], request: SearchRequest): boolean {
-  const chosen = request.select?.[facet.name] ?? [];
+  const chosen = (request.select?.[facet.name] ?? []) as string[];
   if (chosen.length === 0) return true;
   const values = stringsAt(record, facet.field.split('.'), '').map(({ text }) => text);
   return facet.match === 'all'

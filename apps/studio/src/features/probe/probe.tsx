@@ -1,6 +1,6 @@
 'use client';
 
-import type { Card, SearchAnswer } from '@yucca/contract';
+import { facetValues, type Card, type SearchAnswer } from '@yucca/contract';
 import { createClient, EMPTY_QUERY, withText, withToggled, type SearchSnapshot } from '@yucca/kit';
 import { Marked, useSearch } from '@yucca/kit/react';
 import clsx from 'clsx';
@@ -168,13 +168,15 @@ function ProbeFacets({ answer, onToggle }: { answer: SearchAnswer; onToggle: (fa
         {Object.entries(answer.facets).map(([name, facet]) => (
           <fieldset key={name} className="mb-2">
             <legend className="text-xs font-medium text-soft">{facet.label}</legend>
-            {facet.values.slice(0, 8).map(({ value, label, count: found, selected }) => (
-              <label key={value} className="flex min-h-6 items-center gap-2">
-                <input type="checkbox" checked={selected} onChange={() => onToggle(name, value)} />
-                <span className="truncate">{label}</span>
-                <span className="figures ml-auto text-xs text-soft">{count(found)}</span>
-              </label>
-            ))}
+            {facetValues(facet)
+              .slice(0, 8)
+              .map(({ value, label, count: found, selected }) => (
+                <label key={value} className="flex min-h-6 items-center gap-2">
+                  <input type="checkbox" checked={selected} onChange={() => onToggle(name, value)} />
+                  <span className="truncate">{label}</span>
+                  <span className="figures ml-auto text-xs text-soft">{count(found)}</span>
+                </label>
+              ))}
           </fieldset>
         ))}
       </div>

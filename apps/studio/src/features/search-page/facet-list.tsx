@@ -1,4 +1,4 @@
-import type { SearchAnswer, ValuesFacet } from '@yucca/contract';
+import { facetValues, type FacetAnswer, type FacetValue, type SearchAnswer } from '@yucca/contract';
 import { escapeValue, type Query } from '@yucca/kit';
 import { Button, buttonLook } from '@/ui/button';
 import { count } from '@/ui/format';
@@ -39,15 +39,16 @@ const LISTED = 8;
 
 interface FacetProps {
   name: string;
-  facet: ValuesFacet;
+  facet: FacetAnswer;
   chosen: readonly string[];
   onToggle: FacetListProps['onToggle'];
 }
 
 function Facet({ name, facet, chosen, onToggle }: FacetProps) {
-  if (facet.values.length === 0) return null;
-  const most = Math.max(1, ...facet.values.map(({ count: found }) => found));
-  const row = ({ value, label, count: found }: ValuesFacet['values'][number]) => (
+  const values = facetValues(facet);
+  if (values.length === 0) return null;
+  const most = Math.max(1, ...values.map(({ count: found }) => found));
+  const row = ({ value, label, count: found }: FacetValue) => (
     <li key={value}>
       <label className="relative flex min-h-7 items-center gap-2 px-1">
         <span
@@ -71,7 +72,7 @@ function Facet({ name, facet, chosen, onToggle }: FacetProps) {
     </li>
   );
   // Chosen values stay in sight, wherever the counts put them.
-  const ordered = [...facet.values].sort((a, b) => Number(chosen.includes(b.value)) - Number(chosen.includes(a.value)));
+  const ordered = [...values].sort((a, b) => Number(chosen.includes(b.value)) - Number(chosen.includes(a.value)));
   return (
     <fieldset className="mb-5 min-w-0">
       <legend className="mb-1 font-head font-semibold">{facet.label}</legend>

@@ -1,0 +1,280 @@
+import { LIMITS } from './limits.ts';
+import { nameSchema } from './names.ts';
+
+const fieldPath = { type: 'string', minLength: 1, maxLength: 512 } as const;
+const someWords = { type: 'string', minLength: 1, maxLength: LIMITS.queryLength } as const;
+const wordList = { type: 'array', items: someWords, minItems: 1, maxItems: 200 } as const;
+const condition = { type: 'string', minLength: 1, maxLength: LIMITS.filterLength, description: 'CQL2-Text' } as const;
+const recordKey = { type: 'string', minLength: 1, maxLength: 512 } as const;
+
+const typos = {
+  type: 'object',
+  additionalProperties: false,
+  properties: {
+    enabled: { type: 'boolean', default: true },
+    oneFrom: {
+      type: 'integer',
+      minimum: 1,
+      maximum: 100,
+      default: 4,
+      description: 'Letters from which one typo is allowed.',
+    },
+    twoFrom: {
+      type: 'integer',
+      minimum: 1,
+      maximum: 100,
+      default: 8,
+      description: 'Letters from which two typos are allowed.',
+    },
+    firstLetter: { type: 'boolean', default: true, description: 'May the first letter be wrong.' },
+    numbers: { type: 'boolean', default: false, description: 'May words with digits hold typos.' },
+    exactFields: {
+      type: 'array',
+      items: fieldPath,
+      maxItems: 60,
+      default: [],
+      description: 'Fields that never match with a typo.',
+    },
+    exactWords: {
+      type: 'array',
+      items: someWords,
+      maxItems: 10_000,
+      default: [],
+      description: 'Words that never match with a typo.',
+    },
+  },
+} as const;
+
+const synonyms = {
+  type: 'array',
+  maxItems: 20_000,
+  description: 'Groups of words that mean the same (same), or words that also find others (oneWay).',
+  items: {
+    type: 'object',
+    required: ['kind'],
+    oneOf: [
+      {
+        additionalProperties: false,
+        required: ['kind', 'words'],
+        properties: { kind: { const: 'same' }, words: { ...wordList, minItems: 2 } },
+      },
+      {
+        additionalProperties: false,
+        required: ['kind', 'from', 'to'],
+        properties: { kind: { const: 'oneWay' }, from: wordList, to: wordList },
+      },
+    ],
+  },
+} as const;
+
+const facets = {
+  type: 'array',
+  maxItems: LIMITS.facetsPerQuery,
+  items: {
+    type: 'object',
+    additionalProperties: false,
+    required: ['name', 'field'],
+    properties: {
+      name: { type: 'string', minLength: 1, maxLength: 128 },
+      field: fieldPath,
+      labelField: { ...fieldPath, description: 'A field beside it that holds the name to show for each value.' },
+      kind: { enum: ['values', 'numbers', 'tree', 'dates'], default: 'values' },
+      match: {
+        enum: ['any', 'all'],
+        default: 'any',
+        description: 'Whether one or every chosen value must be present. Numbers and trees are always any.',
+      },
+      order: { enum: ['count', 'value'], default: 'count' },
+      size: { type: 'integer', minimum: 1, maximum: LIMITS.valuesPerFacet, default: 20 },
+      label: { type: 'string', maxLength: 200 },
+      buckets: {
+        type: 'array',
+        items: { type: 'number' },
+        minItems: 2,
+        maxItems: 200,
+        description: 'Edges of the buckets, ascending. Without them the results are parted evenly.',
+      },
+      separator: { type: 'string', minLength: 1, maxLength: 20, default: ' > ' },
+      by: { enum: ['year', 'month', 'day'], default: 'month' },
+    },
+  },
+} as const;
+
+const sorts = {
+  type: 'array',
+  maxItems: 50,
+  items: {
+    type: 'object',
+    additionalProperties: false,
+    required: ['name', 'by'],
+    properties: {
+      name: nameSchema,
+      label: { type: 'string', maxLength: 200 },
+      by: {
+        type: 'array',
+        minItems: 1,
+        maxItems: 5,
+        items: {
+          type: 'object',
+          additionalProperties: false,
+          required: ['field'],
+          properties: { field: fieldPath, order: { enum: ['asc', 'desc'], default: 'asc' } },
+        },
+      },
+    },
+  },
+} as const;
+
+const signals = {
+  type: 'array',
+  maxItems: 20,
+  description: 'Business numbers that lift a result. Records without the number get nothing for it.',
+  items: {
+    type: 'object',
+    additionalProperties: false,
+    required: ['field'],
+    properties: {
+      field: fieldPath,
+      order: { enum: ['asc', 'desc'], default: 'desc' },
+      weight: { type: 'number', exclusiveMinimum: 0, maximum: 1000, default: 1 },
+      shape: { enum: ['linear', 'log', 'recency'], default: 'linear' },
+      halfLifeDays: {
+        type: 'number',
+        exclusiveMinimum: 0,
+        maximum: 36_500,
+        default: 90,
+        description: 'recency: a date this much older than the newest counts half.',
+      },
+    },
+  },
+} as const;
+
+const placements = {
+  type: 'array',
+  maxItems: 2_000,
+  items: {
+    type: 'object',
+    additionalProperties: false,
+    required: ['name', 'when'],
+    properties: {
+      name: nameSchema,
+      when: {
+        type: 'object',
+        additionalProperties: false,
+        properties: {
+          query: { type: 'string', maxLength: LIMITS.queryLength, description: '"" = the empty query' },
+          is: { enum: ['exact', 'starts', 'contains'], default: 'exact' },
+          select: { type: 'object', additionalProperties: { type: 'array', items: { type: 'string' } } },
+          tags: { type: 'array', items: { type: 'string' }, maxItems: 20 },
+          from: { type: 'string', format: 'date', description: 'The first day, ISO 8601.' },
+          to: { type: 'string', format: 'date', description: 'The last day, ISO 8601.' },
+        },
+      },
+      pin: {
+        type: 'array',
+        maxItems: 100,
+        items: {
+          type: 'object',
+          additionalProperties: false,
+          required: ['id', 'at'],
+          properties: { id: recordKey, at: { type: 'integer', minimum: 1, maximum: 1000 } },
+        },
+      },
+      hide: { type: 'array', items: recordKey, maxItems: 1000 },
+      lift: { type: 'array', items: condition, maxItems: 20 },
+      sink: { type: 'array', items: condition, maxItems: 20 },
+      redirect: { type: ['string', 'null'], maxLength: 2000 },
+      notice: { type: ['string', 'null'], maxLength: 2000 },
+      replaceQuery: { type: ['string', 'null'], maxLength: LIMITS.queryLength },
+    },
+  },
+} as const;
+
+/** How a collection is searched: one document per collection and version. Unknown properties are refused. */
+export const tuningSchema = {
+  $id: 'Tuning',
+  type: 'object',
+  additionalProperties: false,
+  properties: {
+    language: {
+      type: 'string',
+      pattern: '^[a-zA-Z]{2,8}(-[a-zA-Z0-9]{1,8})*$',
+      default: 'en',
+      description: 'A BCP 47 tag. "und", and languages without a stemmer, mean no stems.',
+    },
+    search: {
+      type: 'array',
+      maxItems: 60,
+      description: 'Searchable fields and how much a match in each counts. Empty = every string field, weight 1.',
+      items: {
+        type: 'object',
+        additionalProperties: false,
+        required: ['field'],
+        properties: { field: fieldPath, weight: { type: 'number', exclusiveMinimum: 0, maximum: 1000, default: 1 } },
+      },
+    },
+    words: {
+      type: 'object',
+      additionalProperties: false,
+      properties: {
+        require: {
+          enum: ['all', 'most', 'any'],
+          default: 'all',
+          description: 'most: the least telling words are dropped until something is found.',
+        },
+        prefix: {
+          enum: ['last', 'all', 'none'],
+          default: 'last',
+          description: 'Which words may be unfinished: the last (search as you type), all, or none.',
+        },
+      },
+    },
+    typos,
+    stems: { type: 'boolean', default: true, description: 'Whether other forms of a word are found.' },
+    stopWords: {
+      type: 'array',
+      items: someWords,
+      maxItems: 2_000,
+      default: [],
+      description: 'Words that may be missing from a record; they still score when present.',
+    },
+    synonyms,
+    facets,
+    sorts,
+    signals,
+    signalShare: {
+      type: 'number',
+      minimum: 0,
+      maximum: 1,
+      default: 0.2,
+      description: '0 = words decide alone and signals break ties; 1 = signals decide among equal matches.',
+    },
+    placements,
+    group: {
+      type: ['object', 'null'],
+      additionalProperties: false,
+      required: ['field'],
+      properties: { field: fieldPath, keep: { type: 'integer', minimum: 1, maximum: 20, default: 1 } },
+    },
+    geo: { type: ['string', 'null'], minLength: 1, maxLength: 512, description: 'The field that holds the position.' },
+    show: { type: 'array', items: fieldPath, maxItems: 200, description: 'Fields a search returns; ["*"] = all.' },
+    hide: { type: 'array', items: fieldPath, maxItems: 200, description: 'Fields a search never returns.' },
+    mark: { type: 'array', items: fieldPath, maxItems: 200, description: 'Fields whose matches are marked.' },
+    snippets: {
+      type: 'array',
+      maxItems: 20,
+      items: {
+        type: 'object',
+        additionalProperties: false,
+        required: ['field'],
+        properties: { field: fieldPath, words: { type: 'integer', minimum: 4, maximum: 200, default: 24 } },
+      },
+    },
+    html: {
+      type: 'array',
+      items: fieldPath,
+      maxItems: 60,
+      description: 'Fields that hold HTML: their tags are not words.',
+    },
+  },
+} as const;
