@@ -7,7 +7,7 @@ import { cpus, totalmem } from 'node:os';
 import path from 'node:path';
 import Database from 'better-sqlite3';
 import { completeTuning } from '@yucca/contract';
-import { search, Segment, SegmentBuilder, Tombstones, type Generation } from '@yucca/engine';
+import { planFor, search, Segment, SegmentBuilder, Tombstones, type Generation } from '@yucca/engine';
 import { Generator } from './generator.ts';
 import { keystrokes } from './keystrokes.ts';
 
@@ -59,11 +59,7 @@ function measure(count: number): Result {
   const generator = new Generator();
   const texts: string[] = [];
   let textBytes = 0;
-  const builder = new SegmentBuilder({
-    allStrings: false,
-    searchFields: ['body', 'title'],
-    facetFields: ['colour', 'kind', 'maker'],
-  });
+  const builder = new SegmentBuilder(planFor([tuning]));
   let buildMs = 0;
   const db = new Database(':memory:');
   db.exec('create table records (text text)');

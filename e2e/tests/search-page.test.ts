@@ -23,8 +23,9 @@ const total = async (): Promise<string> => (await see('#results strong')).getTex
 const totalIs = (text: string): Promise<boolean> =>
   browser.wait(async () => (await total()) === text, WAIT, `total never became ${text}`);
 const address = async (): Promise<string> => decodeURIComponent((await browser.getCurrentUrl()).replace(page(), ''));
-const titles = async (): Promise<string[]> =>
-  Promise.all((await browser.findElements(By.css('article h2'))).map((title) => title.getText()));
+// In one step: between finding elements and reading them, an answer may replace them.
+const titles = (): Promise<string[]> =>
+  browser.executeScript("return [...document.querySelectorAll('article h2')].map((title) => title.innerText)");
 const violations = async (): Promise<string[]> =>
   (await new AxeBuilder(browser).analyze()).violations.map(({ id, nodes }) => `${id}: ${nodes[0]!.html}`);
 

@@ -1,6 +1,18 @@
+export { FilterError } from './filter/lexer.ts';
+export { readFilter } from './filter/filter.ts';
+export { parseFilter } from './filter/parse.ts';
+export { checkRequest } from './query/check.ts';
+export {
+  SearchCancelledError,
+  SearchRequestError,
+  type EngineAnswer,
+  type Generation,
+  type SearchContext,
+} from './query/generation.ts';
+export { search } from './query/search.ts';
 export { eachLeaf, leavesAt, pick } from './record/paths.ts';
-export { SegmentBuilder, type IndexPlan, type SourceRecord } from './segment/builder.ts';
+export { SegmentBuilder, type SourceRecord } from './segment/builder.ts';
 export { SegmentFormatError } from './segment/format.ts';
+export { covers, planFor, type IndexPlan } from './segment/plan.ts';
 export { Segment } from './segment/segment.ts';
 export { Tombstones } from './segment/tombstones.ts';
-export { checkRequest, search, SearchRequestError, type EngineAnswer, type Generation } from './query/search.ts';

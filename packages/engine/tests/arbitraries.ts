@@ -1,6 +1,6 @@
 import { completeTuning, type RecordJson, type Tuning } from '@yucca/contract';
 import fc from 'fast-check';
-import { Segment, SegmentBuilder, Tombstones, type Generation } from '../src/index.ts';
+import { planFor, Segment, SegmentBuilder, Tombstones, type Generation } from '../src/index.ts';
 
 // Words close to each other, so that typos, beginnings and swaps meet often.
 const WORDS = [
@@ -95,11 +95,7 @@ export const selection = fc.record(
 export function generationOf(records: RecordJson[], tuning: Tuning, cuts: number[] = []): Generation {
   const edges = [0, ...cuts.filter((cut) => cut > 0 && cut < records.length).sort((a, b) => a - b), records.length];
   const segments = edges.slice(0, -1).map((from, i) => {
-    const builder = new SegmentBuilder({
-      allStrings: tuning.search.length === 0,
-      searchFields: tuning.search.map(({ field }) => field),
-      facetFields: tuning.facets.map(({ field }) => field),
-    });
+    const builder = new SegmentBuilder(planFor([tuning]));
     records.slice(from, edges[i + 1]).forEach((record, n) => {
       builder.add({ rid: from + n + 1, order: from + n + 1, key: String(record.id), json: JSON.stringify(record) });
     });

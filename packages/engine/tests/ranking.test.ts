@@ -7,37 +7,37 @@ import {
   roundScore,
   startFactor,
   telling,
+  trustIn,
 } from '../src/query/score.ts';
-import { compareCandidates, Top, type Candidate } from '../src/query/top.ts';
+import { compareInSegment, type Candidate } from '../src/query/rank.ts';
+import { Top } from '../src/query/top.ts';
 
-const candidate = fc.record({
-  segment: fc.nat(3),
-  doc: fc.nat(9),
-  typos: fc.nat(3),
-  score: fc.integer({ min: 0, max: 5 }),
-  order: fc.nat(),
-});
+const few = fc.integer({ min: 0, max: 3 });
+const candidate: fc.Arbitrary<Candidate> = fc
+  .record({ doc: fc.nat(), tier: few, lift: few, score: few, signals: few, key: few })
+  .map(({ key, ...numbers }) => ({ ...numbers, segment: 0, order: numbers.doc, keys: [key], resolve: () => [key] }));
 const distinct = fc.uniqueArray(candidate, { maxLength: 60, selector: ({ order }) => order });
 
 test('the best few are the beginning of the whole list in order', () => {
   fc.assert(
     fc.property(distinct, fc.nat(20), (all, size) => {
-      const top = new Top(size);
-      for (const { segment, doc, typos, score, order } of all) top.offer(segment, doc, typos, score, order);
-      expect(top.sorted()).toEqual([...all].sort(compareCandidates).slice(0, size));
+      const top = new Top(size, compareInSegment);
+      for (const one of all) top.offer(one);
+      expect(top.sorted()).toEqual([...all].sort(compareInSegment).slice(0, size));
     }),
   );
 });
 
 test('the order is total: of two results one stands above', () => {
   fc.assert(
-    fc.property(distinct, (all: Candidate[]) =>
-      all.every((a) =>
-        all.every(
-          (b) => a === b || (compareCandidates(a, b) === -compareCandidates(b, a) && compareCandidates(a, b) !== 0),
-        ),
-      ),
-    ),
+    fc.property(distinct, (all) => {
+      for (const a of all) {
+        for (const b of all) {
+          expect(Math.sign(compareInSegment(a, b)) + Math.sign(compareInSegment(b, a))).toBe(0);
+          if (a !== b) expect(compareInSegment(a, b)).not.toBe(0);
+        }
+      }
+    }),
   );
 });
 
@@ -56,7 +56,7 @@ test('every factor lies between 0 and 1, so the score lies between 0 and 100', (
       fc.nat(1023),
       fc.nat(255),
       (typos, whole, typed, written, position, words) => {
-        factor(formFactor(typos, whole, typed, written));
+        factor(formFactor(trustIn('exact', typos), whole, typed, written));
         factor(startFactor(position));
         factor(lengthFactor(typed, words));
         factor(closenessFactor(pairCloseness(1, position, 1, words)));
@@ -66,9 +66,11 @@ test('every factor lies between 0 and 1, so the score lies between 0 and 100', (
 });
 
 test('what ought to count more does', () => {
-  expect(formFactor(0, true, 4, 4)).toBeGreaterThan(formFactor(0, false, 4, 4));
-  expect(formFactor(0, false, 4, 5)).toBeGreaterThan(formFactor(0, false, 4, 12));
-  expect(formFactor(1, true, 4, 4)).toBeGreaterThan(formFactor(2, true, 4, 4));
+  const forms = (['exact', 'joined', 'split', 'synonym', 'stem'] as const).map((how) => trustIn(how, 0));
+  expect([...forms].sort((a, b) => b - a)).toEqual(forms);
+  expect(Math.min(...forms)).toBeGreaterThanOrEqual(formFactor(trustIn('prefix', 0), false, 9, 10));
+  expect(formFactor(1, false, 4, 5)).toBeGreaterThan(formFactor(1, false, 4, 12));
+  expect(trustIn('typo', 1)).toBeGreaterThan(trustIn('typo', 2));
   expect(startFactor(0)).toBeGreaterThan(startFactor(1));
   expect(lengthFactor(2, 2)).toBe(1);
   expect(lengthFactor(2, 3)).toBeGreaterThan(lengthFactor(2, 30));

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { Segment, SegmentBuilder, SegmentFormatError, Tombstones, search } from '../src/index.ts';
+import { planFor, Segment, SegmentBuilder, SegmentFormatError, Tombstones, search } from '../src/index.ts';
 import { checksum, readSegment, writeSegment } from '../src/segment/format.ts';
 import { completeTuning, facetValues } from '@yucca/contract';
 import { generationOf } from './arbitraries.ts';
@@ -7,7 +7,7 @@ import { generationOf } from './arbitraries.ts';
 const plain = (bytes: number): ArrayBuffer => new ArrayBuffer(bytes);
 
 function build(records: object[], allocate = plain): ArrayBuffer {
-  const builder = new SegmentBuilder({ allStrings: true, searchFields: [], facetFields: ['colour'] });
+  const builder = new SegmentBuilder(planFor([completeTuning({ facets: [{ name: 'colour', field: 'colour' }] })]));
   records.forEach((record, i) =>
     builder.add({ rid: 10 + i * 2, order: i, key: `k${i}`, json: JSON.stringify(record) }),
   );

@@ -1,185 +1,110 @@
-import type { FacetRule, FacetValue, ValuesFacet } from '@yucca/contract';
+import type { FacetValue, ValuesFacet } from '@yucca/contract';
+import type { ValueColumn } from '../columns/column.ts';
+import { addFlagged } from '../filter/evaluate.ts';
 import type { Segment } from '../segment/segment.ts';
+import { DocSet } from '../sets/doc-set.ts';
+import { countGroups, knownGroups } from './buckets-of-values.ts';
+import { chosenValues, type Facet, type MakeFacet } from './facet.ts';
+import { listed } from './order.ts';
 
-/** A chosen or counted facet, for one query over all segments. */
-export interface ActiveFacet {
-  rule: FacetRule;
-  /** Chosen values; empty when the facet is only counted. */
-  chosen: ReadonlySet<string>;
-  counted: boolean;
-}
-
-/** One facet's share of one segment: which records pass, and the counts so far. */
-interface FacetOnSegment {
-  column: number;
-  /** Per value number: 1 = chosen. `null` = nothing chosen. */
-  chosen: Uint8Array | null;
-  needed: number;
-  matchAll: boolean;
-  counts: Uint32Array | null;
-}
-
-/**
- * Filters by chosen values and counts, in one pass over the matching records. A record that passes every choice counts
- * everywhere; one that fails only a single facet counts in that facet alone, when its `match` is `any`: so each facet
- * shows what choosing another of its values would find.
- */
-export class FacetCounter {
-  readonly #active: readonly ActiveFacet[];
-  readonly #totals: Map<string, number>[];
-  readonly #missing: number[];
-
-  constructor(active: readonly ActiveFacet[]) {
-    this.#active = active;
-    this.#totals = active.map(() => new Map<string, number>());
-    this.#missing = active.map(() => 0);
-  }
-
-  /** Filters and counts a segment's matching records; answers the indexes into `docs` of those that pass every choice. */
-  countSegment(segment: Segment, docs: Uint32Array): Uint32Array {
-    const facets = this.#active.map((active) => onSegment(segment, active));
-    const { kept, nearMisses } = sieve(segment, facets, docs);
-    facets.forEach((facet, f) => {
-      this.#count(segment, facet, f, docs, kept);
-      if (nearMisses[f]) this.#count(segment, facet, f, docs, Uint32Array.from(nearMisses[f]));
-      this.#collect(segment, facet, f);
-    });
-    return kept;
-  }
-
-  #count(
-    segment: Segment,
-    { counts, column }: FacetOnSegment,
-    f: number,
-    docs: Uint32Array,
-    indexes: Uint32Array,
-  ): void {
-    if (counts === null) return;
-    if (column === -1) {
-      this.#missing[f]! += indexes.length;
-      return;
-    }
-    const { docStarts, docValues } = segment.facets[column]!;
-    let missing = 0;
-    for (let i = 0; i < indexes.length; i++) {
-      const doc = docs[indexes[i]!]!;
-      const end = docStarts[doc + 1]!;
-      let at = docStarts[doc]!;
-      if (at === end) missing++;
-      for (; at < end; at++) counts[docValues[at]!]!++;
-    }
-    this.#missing[f]! += missing;
-  }
-
-  #collect(segment: Segment, facet: FacetOnSegment, index: number): void {
-    const totals = this.#totals[index]!;
-    const { counts, column } = facet;
-    if (counts === null) return;
-    for (let value = 0; value < counts.length; value++) {
-      if (counts[value] === 0) continue;
-      const text = segment.facetValue(column, value);
-      totals.set(text, (totals.get(text) ?? 0) + counts[value]!);
-    }
-  }
-
-  /** The counted facets, by name. A chosen value stays listed even when it counts 0. */
-  answer(): Record<string, ValuesFacet> {
-    const facets: [string, ValuesFacet][] = [];
-    this.#active.forEach(({ rule, chosen, counted }, index) => {
-      if (!counted) return;
-      const totals = new Map(this.#totals[index]);
-      for (const value of chosen) if (!totals.has(value)) totals.set(value, 0);
+/** Values as they stand in the field: texts, numbers and booleans as their text. */
+export const valuesFacet: MakeFacet = (rule, choice) => {
+  const selected = new Set(chosenValues(choice));
+  const totals = new Map<string, number>();
+  const labels = new Map<string, string>();
+  let missing = 0;
+  return {
+    chosen: (segment) => chosenIn(segment, rule.field, [...selected], rule.match),
+    count(segment, docs) {
+      const column = segment.values(rule.field);
+      if (column === null) {
+        missing += docs.length;
+        return;
+      }
+      missing += countValues(column, docs, (value, count) => {
+        const text = column.text(value);
+        totals.set(text, (totals.get(text) ?? 0) + count);
+        if (!labels.has(text)) {
+          const label = column.label(value);
+          if (label !== null) labels.set(text, label);
+        }
+      });
+    },
+    answer(): ValuesFacet {
+      for (const value of selected) if (!totals.has(value)) totals.set(value, 0);
       const all: FacetValue[] = [...totals].map(([value, count]) => ({
         value,
-        label: value,
+        label: labels.get(value) ?? value,
         count,
-        selected: chosen.has(value),
+        selected: selected.has(value),
       }));
-      const listed = rule.order === 'value' ? firstByValue(all, rule.size) : mostCounted(all, rule.size);
-      facets.push([
-        rule.name,
-        {
-          kind: 'values',
-          label: rule.label,
-          values: listed,
-          more: listed.length < all.length,
-          missing: this.#missing[index]!,
-        },
-      ]);
+      const values = listed(all, rule.order, rule.size);
+      return { kind: 'values', label: rule.label, values, more: values.length < all.length, missing };
+    },
+  } satisfies Facet;
+};
+
+/** Documents with any, or all, of some values. */
+export function chosenIn(segment: Segment, field: string, wanted: readonly string[], match: 'any' | 'all'): DocSet {
+  const column = segment.values(field);
+  const none = new DocSet(segment.docs);
+  if (column === null) return none;
+  const holding = (texts: ReadonlySet<string>): DocSet => {
+    const flags = new Uint8Array(column.size);
+    for (let value = 0; value < column.size; value++) if (texts.has(column.text(value))) flags[value] = 1;
+    const set = new DocSet(segment.docs);
+    addFlagged(column, segment.docs, flags, set);
+    return set;
+  };
+  if (match === 'any') return holding(new Set(wanted));
+  return wanted.map((text) => holding(new Set([text]))).reduce((all, one) => all.and(one));
+}
+
+/** Counts documents by value; answers how many hold none. An empty text is no value. */
+function countValues(column: ValueColumn, docs: Uint32Array, visit: (value: number, count: number) => void): number {
+  if (hasOddValues(column)) {
+    const groups = knownGroups(column, 'values', (text) => (text === '' ? [] : [text]));
+    const counts = new Uint32Array(groups.names.length);
+    const without = countGroups(column, groups, docs, counts);
+    const first = new Map<string, number>();
+    for (let value = column.size - 1; value >= 0; value--) first.set(column.text(value), value);
+    counts.forEach((count, group) => {
+      if (count > 0) visit(first.get(groups.names[group]!)!, count);
     });
-    return Object.fromEntries(facets);
+    return without;
   }
-}
-
-// Natural order, so that "10 cm" follows "9 cm"; code units break ties, so that the order is total.
-const collator = new Intl.Collator('en', { numeric: true });
-const byValue = (a: FacetValue, b: FacetValue): number =>
-  collator.compare(a.value, b.value) || (a.value < b.value ? -1 : a.value > b.value ? 1 : 0);
-
-function firstByValue(all: readonly FacetValue[], size: number): FacetValue[] {
-  return [...all].sort(byValue).filter(({ selected }, rank) => rank < size || selected);
-}
-
-/**
- * The values with the highest counts, and the selected ones. Comparing texts by language is slow, so only values that may
- * be listed are compared: those that count no less than the last one that fits.
- */
-function mostCounted(all: readonly FacetValue[], size: number): FacetValue[] {
-  const counts = Uint32Array.from(all, ({ count }) => count).sort();
-  const least = counts.length > size ? counts[counts.length - size]! : 0;
-  return all
-    .filter(({ count, selected }) => count >= least || selected)
-    .sort((a, b) => b.count - a.count || byValue(a, b))
-    .filter(({ selected }, rank) => rank < size || selected);
-}
-
-function onSegment(segment: Segment, { rule, chosen, counted }: ActiveFacet): FacetOnSegment {
-  const column = segment.meta.facetFields.indexOf(rule.field);
-  const values = column === -1 ? 0 : segment.facets[column]!.valueStarts.length - 1;
-  let flags: Uint8Array | null = null;
-  if (chosen.size > 0) {
-    flags = new Uint8Array(values);
-    for (let value = 0; value < values; value++) if (chosen.has(segment.facetValue(column, value))) flags[value] = 1;
+  const { docStarts, docValues } = column;
+  const counts = new Uint32Array(column.size + 1);
+  let without = 0;
+  if (docStarts === null) {
+    // One value a document, counted where it stands: entry 0 counts those without.
+    for (let i = 0; i < docs.length; i++) counts[docValues[docs[i]!]!]!++;
+    without = counts[0]!;
+    for (let value = 0; value < column.size; value++) if (counts[value + 1]! > 0) visit(value, counts[value + 1]!);
+    return without;
   }
-  const matchAll = rule.match === 'all';
-  const needed = chosen.size === 0 ? 0 : matchAll ? chosen.size : 1;
-  return { column, chosen: flags, needed, matchAll, counts: counted ? new Uint32Array(values) : null };
+  for (let i = 0; i < docs.length; i++) {
+    const doc = docs[i]!;
+    const end = docStarts[doc + 1]!;
+    let at = docStarts[doc]!;
+    if (at === end) without++;
+    for (; at < end; at++) counts[docValues[at]!]!++;
+  }
+  for (let value = 0; value < column.size; value++) if (counts[value]! > 0) visit(value, counts[value]!);
+  return without;
 }
 
-/** Which records pass every choice, and which fail that of one `any` facet alone (by the facet's place in the list). */
-function sieve(
-  segment: Segment,
-  facets: readonly FacetOnSegment[],
-  docs: Uint32Array,
-): { kept: Uint32Array; nearMisses: (number[] | undefined)[] } {
-  const kept = new Uint32Array(docs.length);
-  const nearMisses: (number[] | undefined)[] = facets.map(() => undefined);
-  const choosing = facets.flatMap((facet, place) => (facet.needed > 0 ? [{ facet, place }] : []));
-  if (choosing.length === 0) {
-    for (let index = 0; index < kept.length; index++) kept[index] = index;
-    return { kept, nearMisses };
-  }
-  let count = 0;
-  for (let index = 0; index < docs.length; index++) {
-    let failed = -1;
-    let failures = 0;
-    for (const { facet, place } of choosing) {
-      if (passes(segment, facet, docs[index]!)) continue;
-      failed = place;
-      if (++failures === 2) break;
+const odd = new WeakMap<ValueColumn, boolean>();
+
+/** Whether a column holds an empty text, or one text as two types: then counting needs a closer look. */
+function hasOddValues(column: ValueColumn): boolean {
+  let found = odd.get(column);
+  if (found === undefined) {
+    found = column.size > 0 && column.text(0) === '';
+    if (new Set(column.types).size > 1) {
+      for (let value = 1; value < column.size && !found; value++) found = column.text(value) === column.text(value - 1);
     }
-    if (failures === 0) kept[count++] = index;
-    else if (failures === 1 && !facets[failed]!.matchAll) (nearMisses[failed] ??= []).push(index);
+    odd.set(column, found);
   }
-  return { kept: kept.subarray(0, count), nearMisses };
-}
-
-function passes(segment: Segment, { column, chosen, needed }: FacetOnSegment, doc: number): boolean {
-  if (column === -1) return false;
-  const { docStarts, docValues } = segment.facets[column]!;
-  let found = 0;
-  for (let at = docStarts[doc]!, end = docStarts[doc + 1]!; at < end; at++) {
-    if (chosen![docValues[at]!] === 1 && ++found === needed) return true;
-  }
-  return false;
+  return found;
 }

@@ -1,9 +1,9 @@
-import { LIMITS, type TypoRules } from '@yucca/contract';
-import { words } from '../text/words.ts';
+import { LIMITS, type Tuning, type TypoRules } from '@yucca/contract';
+import { words, type Word } from '../text/words.ts';
 
-/** One word of a query and how far a word of the data may be from it. */
+/** One word of a query, or a quoted phrase, and how far the data may be from it. */
 export interface QueryWord {
-  /** Folded. */
+  /** Folded; of a phrase, its words with a space between them. */
   text: string;
   /** As typed. */
   typed: string;
@@ -11,30 +11,99 @@ export interface QueryWord {
   prefix: boolean;
   /** Typos allowed: 0, 1 or 2. */
   typos: 0 | 1 | 2;
+  /** The words of a quoted phrase: they must stand together, as written. */
+  phrase: string[] | null;
+  /** A stop word: a record may lack it. */
+  optional: boolean;
 }
 
 export interface ParsedQuery {
   words: QueryWord[];
+  /** What no result may hold: words, or words that stand together. */
+  excluded: string[][];
   /** Words past the limit, as typed: ignored, and said so. */
   dropped: string[];
 }
 
+/** A quoted part, with a minus or without; or a minus before a word. Everything else is plain words. */
+const QUOTED = /(^|\s)(-?)["“”„]([^"“”„]*)["“”„]/g;
+const MINUS = /(^|\s)-(?=[\p{L}\p{N}])(\S+)/gu;
+
 /**
  * Reads what a person typed. The last word counts as unfinished while nothing follows it: "red ro" looks for words that
- * begin with `ro`, "red ro " does not.
+ * begin with `ro`, "red ro " does not. A quotation mark that is not closed yet is no quotation mark.
  */
-export function parseQuery(q: string, typos: TypoRules): ParsedQuery {
-  const found = words(q);
-  const exactWords = new Set(typos.exactWords.flatMap((word) => words(word).map(({ text }) => text)));
+export function parseQuery(q: string, tuning: Tuning): ParsedQuery {
+  const excluded: string[][] = [];
+  const pieces: { word: QueryWord; start: number }[] = [];
+  const take = (text: string): string[] => words(text).map((word) => word.text);
+  const blank = (part: string): string => ' '.repeat(part.length);
+  let rest = q.replace(QUOTED, (part: string, before: string, minus: string, inside: string, offset: number) => {
+    const phrase = take(inside);
+    if (phrase.length > 0 && minus !== '') excluded.push(phrase);
+    else if (phrase.length > 0) pieces.push({ word: phraseWord(phrase, part.trim()), start: offset + before.length });
+    return blank(part);
+  });
+  rest = rest.replace(MINUS, (part: string, _before: string, word: string) => {
+    const taken = take(word);
+    if (taken.length > 0) excluded.push(taken);
+    return blank(part);
+  });
+  const rules = rulesOf(tuning);
+  for (const word of words(rest)) pieces.push({ word: plainWord(word, q, tuning, rules), start: word.start });
+  pieces.sort((a, b) => a.start - b.start);
+  return { ...limited(pieces.map(({ word }) => word)), excluded: excluded.slice(0, LIMITS.queryWords) };
+}
+
+interface FoldedRules {
+  exactWords: ReadonlySet<string>;
+  stopWords: ReadonlySet<string>;
+}
+
+const known = new WeakMap<Tuning, FoldedRules>();
+
+function rulesOf(tuning: Tuning): FoldedRules {
+  let rules = known.get(tuning);
+  if (rules === undefined) {
+    const fold = (list: readonly string[]) => new Set(list.flatMap((word) => words(word).map(({ text }) => text)));
+    known.set(tuning, (rules = { exactWords: fold(tuning.typos.exactWords), stopWords: fold(tuning.stopWords) }));
+  }
+  return rules;
+}
+
+function phraseWord(phrase: string[], typed: string): QueryWord {
+  return { text: phrase.join(' '), typed, prefix: false, typos: 0, phrase, optional: false };
+}
+
+function plainWord(
+  { text, start, end }: Word,
+  q: string,
+  { typos, words: { prefix } }: Tuning,
+  { exactWords, stopWords }: FoldedRules,
+): QueryWord {
   return {
-    words: found.slice(0, LIMITS.queryWords).map(({ text, start, end }) => ({
-      text,
-      typed: q.slice(start, end),
-      prefix: end === q.length,
-      typos: exactWords.has(text) ? 0 : typosAllowed(text, typos),
-    })),
-    dropped: found.slice(LIMITS.queryWords).map(({ start, end }) => q.slice(start, end)),
+    text,
+    typed: q.slice(start, end),
+    prefix: prefix === 'all' || (prefix === 'last' && end === q.length),
+    typos: exactWords.has(text) ? 0 : typosAllowed(text, typos),
+    phrase: null,
+    optional: stopWords.has(text),
   };
+}
+
+/** Holds the query to the limit of words, those of phrases counted; says which were left out. */
+function limited(all: QueryWord[]): { words: QueryWord[]; dropped: string[] } {
+  let count = 0;
+  const kept: QueryWord[] = [];
+  const dropped: string[] = [];
+  for (const word of all) {
+    count += word.phrase?.length ?? 1;
+    if (count <= LIMITS.queryWords) kept.push(word);
+    else dropped.push(word.typed);
+  }
+  // With nothing but stop words, they are what is meant.
+  if (kept.every(({ optional }) => optional)) kept.forEach((word) => (word.optional = false));
+  return { words: kept, dropped };
 }
 
 /** How many typos a word may hold: the longer it is, the more. */

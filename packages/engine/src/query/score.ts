@@ -1,3 +1,5 @@
+import type { MatchKind } from '@yucca/contract';
+
 /**
  * The text score, 0 to 100. For one word of the query in one place of a record:
  *
@@ -8,15 +10,31 @@
  *   text = 100 × closeness × Σ telling × points ÷ Σ telling
  *
  * Typos are no factor to trade against the others: results are ordered by typos first and by text after. `form` lets a
- * whole word stand above a beginning, within the same typos.
+ * word as written stand above its synonyms and other forms, those above a beginning, within the same typos.
  */
 
 /** How far each typo takes the points down: only results with other typos elsewhere are compared by it. */
-const FORM_BY_TYPOS = [1, 0.7, 0.5] as const;
+const TRUST_BY_TYPOS = [1, 0.7, 0.5] as const;
+
+/** How much each way of matching a whole word is trusted. A beginning never reaches the least of them. */
+const TRUST: Readonly<Record<MatchKind, number>> = {
+  exact: 1,
+  phrase: 1,
+  joined: 0.97,
+  split: 0.95,
+  synonym: 0.92,
+  stem: 0.9,
+  prefix: 1,
+  typo: 1,
+};
+
+/** How much a reading counts at best: what `formFactor` gives a whole word. */
+export function trustIn(how: MatchKind, typos: number): number {
+  return TRUST[how] * (TRUST_BY_TYPOS[typos] ?? 0);
+}
 
 /** A whole word counts in full; a beginning the more, the more of the word is typed. */
-export function formFactor(typos: number, whole: boolean, typedLetters: number, wordLetters: number): number {
-  const trust = FORM_BY_TYPOS[typos] ?? 0;
+export function formFactor(trust: number, whole: boolean, typedLetters: number, wordLetters: number): number {
   return whole ? trust : trust * (0.6 + 0.3 * Math.min(1, typedLetters / wordLetters));
 }
 
@@ -32,7 +50,7 @@ export function lengthFactor(queryWords: number, fieldWords: number): number {
 
 /**
  * How telling a word is: the rarer, the more (inverse document frequency as in Robertson and Spärck Jones 1976, with 1
- * added so that it stays above 0). `found` is the number of postings, held to the number of records.
+ * added so that it stays above 0). `found` is the number of records that hold it.
  */
 export function telling(records: number, found: number): number {
   return Math.log(1 + (records + 1) / (Math.min(found, records) + 0.5));
@@ -49,6 +67,14 @@ export function pairCloseness(fieldA: number, positionA: number, fieldB: number,
 /** From the mean closeness of the pairs; 1 for a single word. */
 export function closenessFactor(meanCloseness: number): number {
   return 0.8 + 0.2 * meanCloseness;
+}
+
+/** Points are whole numbers of this many, so that two bytes hold them and equal ones are equal. */
+export const FULL_POINTS = 65_535;
+
+/** Points from 0 to 1 as a whole number. */
+export function quantise(points: number): number {
+  return (points * FULL_POINTS + 0.5) | 0;
 }
 
 /** Scores are compared at a thousandth of a point, so that the order does not hang on rounding. */

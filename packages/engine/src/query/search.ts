@@ -1,185 +1,225 @@
-import { LIMITS, type SearchAnswer, type SearchRequest, type Tuning, type UnderstoodWord } from '@yucca/contract';
-import { FacetCounter, type ActiveFacet } from '../facets/values.ts';
-import { Marker } from '../marks/marks.ts';
-import { pick } from '../record/paths.ts';
+import type { SearchRequest, SearchResult, Tuning } from '@yucca/contract';
+import { filterSet } from '../filter/filter.ts';
+import { placementsFor, type Placed } from '../placements/placements.ts';
+import { Selection } from '../facets/selection.ts';
 import type { Segment } from '../segment/segment.ts';
-import type { Tombstones } from '../segment/tombstones.ts';
-import { wordAt } from '../segment/trie.ts';
-import { countPostings, expandWord } from './expand.ts';
-import { matchAll, matchWords, type FieldWeights, type Matches } from './matcher.ts';
-import { parseQuery, type QueryWord } from './parse.ts';
-import { telling } from './score.ts';
-import { Top, type Candidate } from './top.ts';
-import type { WordRun } from './typo-walk.ts';
+import { DocSet } from '../sets/doc-set.ts';
+import { signalsOf } from '../signals/signals.ts';
+import { checkRequest } from './check.ts';
+import { explainAll } from './explain.ts';
+import {
+  SearchCancelledError,
+  SearchRequestError,
+  type EngineAnswer,
+  type Generation,
+  type SearchContext,
+} from './generation.ts';
+import { Grouping } from './group.ts';
+import { matchesOf, matchQuery, readCondition, type Matching, type SegmentMatch } from './matching.ts';
+import { parseQuery } from './parse.ts';
+import { Presenter } from './present.ts';
+import { compareAnywhere, eachCandidate, rankSegment, type Candidate, type RankJob } from './rank.ts';
+import { sortingFor } from './sort-keys.ts';
+import { understandWord } from './understand.ts';
 
-/** One consistent state of a collection: what a query sees from its first page to its facets. */
-export interface Generation {
-  number: number;
-  segments: { segment: Segment; dead: Tombstones }[];
-}
+const stop = (): never => {
+  throw new SearchCancelledError('the caller has gone');
+};
 
-/** What the engine answers; the server adds the query's id and the times. */
-export type EngineAnswer = Omit<SearchAnswer, 'queryId' | 'timing'>;
-
-/** A request that is well formed and asks for something that is not there. `pointer` says where. */
-export class SearchRequestError extends Error {
-  override name = 'SearchRequestError';
-  readonly pointer: string;
-
-  constructor(pointer: string, detail: string) {
-    super(detail);
-    this.pointer = pointer;
-  }
-}
-
-/** Checks what a JSON Schema cannot: the result window and the names of facets. Throws a SearchRequestError. */
-export function checkRequest(request: SearchRequest, tuning: Tuning): void {
-  const { page = 1, size = 20 } = request;
-  if (page * size > LIMITS.resultWindow) {
-    throw new SearchRequestError(
-      '/page',
-      `page × size is ${page * size}; results can be paged up to ${LIMITS.resultWindow}. Narrow the query instead.`,
-    );
-  }
-  const names = new Set(tuning.facets.map(({ name }) => name));
-  const unknown = (name: string): string =>
-    `There is no facet called "${name}". ${names.size > 0 ? `Facets: ${[...names].join(', ')}.` : 'This collection has none.'}`;
-  request.facets?.forEach((name, i) => {
-    if (name !== '*' && !names.has(name)) throw new SearchRequestError(`/facets/${i}`, unknown(name));
-  });
-  for (const name of Object.keys(request.select ?? {})) {
-    if (!names.has(name)) throw new SearchRequestError(`/select/${name}`, unknown(name));
-  }
-}
-
-/** Answers one search over one generation. Throws a SearchRequestError (see checkRequest). */
-export function search(generation: Generation, tuning: Tuning, request: SearchRequest): EngineAnswer {
+/** Answers one search over one generation. Throws a SearchRequestError (see checkRequest) or a SearchCancelledError. */
+export function search(
+  generation: Generation,
+  tuning: Tuning,
+  request: SearchRequest,
+  context: SearchContext = {},
+): EngineAnswer {
   checkRequest(request, tuning);
-  const { q = '', page = 1, size = 20 } = request;
-  const { words, dropped } = parseQuery(q, tuning.typos);
-  const expanded = generation.segments.map(({ segment }) =>
-    words.map((word) => expandWord(segment, word, tuning.typos.firstLetter)),
-  );
-  const tellings = words.map((_, index) => tellingOf(generation, expanded, index));
-  const counter = new FacetCounter(activeFacets(tuning, request));
-  const top = new Top(page * size);
-  let total = 0;
-  generation.segments.forEach(({ segment, dead }, s) => {
-    const matches: Matches =
-      words.length > 0
-        ? matchWords(segment, dead, words, expanded[s]!, fieldWeights(segment, tuning), tellings)
-        : matchAll(segment, dead);
-    const kept = counter.countSegment(segment, matches.docs);
-    total += kept.length;
-    for (let k = 0; k < kept.length; k++) {
-      const i = kept[k]!;
-      const doc = matches.docs[i]!;
-      top.offer(s, doc, matches.typos[i]!, matches.scores[i]!, segment.orders[doc]!);
-    }
-  });
-  const shown = top.sorted().slice((page - 1) * size);
+  const { page = 1, size = 20 } = request;
+  const placed = placementsFor(tuning, request, context.today ?? null);
+  const parsed = parseQuery(placed.q, tuning);
+  const matching = matchQuery(generation, tuning, request, parsed, context, stop);
+  const pins = pinnedDocs(matching, placed, request);
+  const { selection, results, dropped } = select(matching, tuning, request, placed, pins);
+  if (context.cancelled?.()) stop();
+  const ranking = rank(matching, tuning, request, placed, results, pins, page * size);
+  const shown = withPins(ranking.best, pins, page * size).slice((page - 1) * size);
+  const total = ranking.total;
   return {
-    query: q,
+    query: placed.q,
     total,
     page,
     pages: size === 0 ? 0 : Math.ceil(total / size),
     size,
-    results: present(generation, tuning, request, words, shown),
-    facets: counter.answer(),
+    results: present(matching, tuning, request, shown, ranking.others),
+    facets: selection.answer(),
     understood: {
-      words: words.map((word, i) => understand(generation, expanded, word, i)),
-      dropped,
-      placements: [],
-      redirect: null,
-      notice: null,
+      words: matching.words.map((_, i) => understandWord(matching, i, context.forcedFilter !== undefined)),
+      dropped: [...parsed.dropped, ...dropped],
+      placements: placed.names,
+      redirect: placed.redirect,
+      notice: placed.notice,
     },
     generation: generation.number,
   };
 }
 
-/** A word is as telling as its most trusted reading is rare: its own postings if it stands in the data, else all of them. */
-function tellingOf({ segments }: Generation, expanded: WordRun[][][], index: number): number {
-  let records = 0;
-  let asTyped = 0;
-  let all = 0;
-  segments.forEach(({ segment }, s) => {
-    const runs = expanded[s]![index]!;
-    records += segment.docs;
-    asTyped += countPostings(
-      segment,
-      runs.filter(({ typos, whole }) => typos === 0 && whole),
+/** A record that a placement puts at a place of its own. */
+interface Pin {
+  segment: number;
+  doc: number;
+  at: number;
+}
+
+/**
+ * The living documents of pinned records, where their collection and every condition allow them. A named sort is the
+ * visitor's own order, and nothing is pinned in it.
+ */
+function pinnedDocs({ segments }: Matching, { pins, hide }: Placed, { sort }: SearchRequest): Pin[] {
+  if (sort !== undefined && sort !== 'relevance') return [];
+  return pins.flatMap(({ id, at }) => {
+    if (hide.includes(id)) return [];
+    return segments.flatMap(({ segment, allowed }, index) =>
+      segment
+        .docsOfKey(id)
+        .filter((doc) => allowed.has(doc))
+        .map((doc) => ({ segment: index, doc, at })),
     );
-    all += countPostings(segment, runs);
   });
-  return telling(records, asTyped > 0 ? asTyped : all);
 }
 
-function fieldWeights({ meta }: Segment, { search: fields, typos }: Tuning): FieldWeights {
-  const heaviest = fields.reduce((most, { weight }) => Math.max(most, weight), 0);
-  const byField = new Map(fields.map(({ field, weight }) => [field, weight / heaviest]));
-  return {
-    weights: Float64Array.from(meta.searchFields, (field) =>
-      fields.length === 0 ? Number(meta.stringFields.includes(field)) : (byField.get(field) ?? 0),
-    ),
-    exact: Uint8Array.from(meta.searchFields, (field) => (typos.exactFields.includes(field) ? 1 : 0)),
-  };
-}
-
-function activeFacets(tuning: Tuning, { facets = [], select = {} }: SearchRequest): ActiveFacet[] {
-  return tuning.facets
-    .map((rule) => ({
-      rule,
-      chosen: new Set(Object.hasOwn(select, rule.name) ? (select[rule.name] as string[]) : []),
-      counted: facets.includes('*') || facets.includes(rule.name),
-    }))
-    .filter(({ chosen, counted }) => counted || chosen.size > 0);
-}
-
-/** Fetches and marks the records of a page. */
-function present(
-  { segments }: Generation,
+/**
+ * The results of every segment: matches, narrowed by choices, without what is hidden. When a rule allows it, words are
+ * given up until something is found.
+ */
+function select(
+  matching: Matching,
   tuning: Tuning,
   request: SearchRequest,
-  words: QueryWord[],
-  shown: readonly Candidate[],
-): EngineAnswer['results'] {
-  const fields =
-    tuning.search.length > 0
-      ? tuning.search.map(({ field }) => field)
-      : [...new Set(segments.flatMap(({ segment }) => segment.meta.stringFields))];
-  const markFields = fields.map((field) => ({ field, exact: tuning.typos.exactFields.includes(field) }));
-  const marker = new Marker(words, markFields, tuning.typos.firstLetter);
-  return shown.map(({ segment: s, doc }) => {
-    const { segment } = segments[s]!;
-    const record = pick(segment.record(doc), request.fields ?? tuning.show);
-    return { id: segment.key(doc), record, marks: marker.mark(record), snippets: {} };
-  });
-}
-
-const READINGS_SHOWN = 5;
-
-/** Which words of the data a typed word was taken for, the most common first. */
-function understand({ segments }: Generation, expanded: WordRun[][][], word: QueryWord, index: number): UnderstoodWord {
-  const least = Math.min(...expanded.flatMap((runs) => runs[index]!.map(({ typos }) => typos)));
-  const postings = new Map<string, number>();
-  segments.forEach(({ segment }, s) => {
-    const best: [term: number, count: number][] = [];
-    for (const { from, to, typos } of expanded[s]![index]!) {
-      if (typos !== least) continue;
-      for (let term = from; term < to; term++) {
-        const count = segment.postStarts[term + 1]! - segment.postStarts[term]!;
-        if (best.length === READINGS_SHOWN && count <= best[READINGS_SHOWN - 1]![1]) continue;
-        if (best.some(([known]) => known === term)) continue;
-        best.push([term, count]);
-        best.sort((a, b) => b[1] - a[1]);
-        best.length = Math.min(best.length, READINGS_SHOWN);
+  placed: Placed,
+  pins: readonly Pin[],
+): { selection: Selection; results: DocSet[]; dropped: string[] } {
+  const { words, segments, tellings } = matching;
+  const required = new Set<number>();
+  if (tuning.words.require !== 'any') words.forEach(({ optional }, i) => !optional && required.add(i));
+  const dropped: string[] = [];
+  const candidates = (): DocSet[] =>
+    segments.map((match, index) => {
+      const set = matchesOf(match, required);
+      for (const pin of pins) if (pin.segment === index) set.add(pin.doc);
+      for (const key of placed.hide) set.minus(DocSet.of(set.docs, match.segment.docsOfKey(key)));
+      return set;
+    });
+  const giveUpWords = tuning.words.require === 'most';
+  for (;;) {
+    const sets = candidates();
+    if (giveUpWords && required.size > 1) {
+      const narrow = new Selection(tuning, { ...request, facets: [] });
+      const nothing = segments.every(({ segment }, i) => narrow.apply(segment, sets[i]!, false).isEmpty());
+      if (nothing) {
+        const least = [...required].reduce((a, b) => (tellings[b]! < tellings[a]! ? b : a));
+        required.delete(least);
+        dropped.push(words[least]!.typed);
+        continue;
       }
     }
-    for (const [term, count] of best) {
-      const text = wordAt(segment.trie, term);
-      postings.set(text, (postings.get(text) ?? 0) + count);
-    }
+    const selection = new Selection(tuning, request);
+    const results = segments.map(({ segment }, i) => selection.apply(segment, sets[i]!, true));
+    return { selection, results, dropped };
+  }
+}
+
+interface Ranking {
+  /** The best results, pinned ones left out. */
+  best: Candidate[];
+  total: number;
+  others: Map<Candidate, number>;
+}
+
+function rank(
+  matching: Matching,
+  tuning: Tuning,
+  request: SearchRequest,
+  placed: Placed,
+  results: readonly DocSet[],
+  pins: readonly Pin[],
+  size: number,
+): Ranking {
+  const segments = matching.segments.map(({ segment }) => segment);
+  const signals = signalsOf(segments, tuning);
+  const sorting = sortingFor(segments, tuning, request);
+  const compare = compareAnywhere(sorting);
+  const total = results.reduce((sum, set) => sum + set.count(), 0);
+  const jobs = matching.segments.map((match, index): RankJob => {
+    const own = results[index]!.copy();
+    for (const pin of pins) if (pin.segment === index) own.minus(DocSet.of(own.docs, [pin.doc]));
+    return {
+      index,
+      segment: match.segment,
+      results: own,
+      words: match.words,
+      fields: match.fields,
+      tellings: matching.tellings,
+      signals: signals[index]!,
+      share: tuning.signalShare,
+      sorting,
+      lifted: conditionSet(match, segments, placed.lift),
+      sunk: conditionSet(match, segments, placed.sink),
+    };
   });
-  const as = [...postings].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1)).slice(0, READINGS_SHOWN);
-  return { text: word.typed, typo: least > 0 && Number.isFinite(least), as: as.map(([text]) => text) };
+  if (tuning.group !== null) {
+    const grouping = new Grouping(tuning.group, compare);
+    for (const job of jobs) eachCandidate(job, grouping.offerTo(job.segment));
+    const grouped = grouping.finish();
+    const shownPins = pins.filter(({ segment, doc }) => results[segment]!.has(doc)).length;
+    return { best: grouped.results.slice(0, size), total: grouped.results.length + shownPins, others: grouped.others };
+  }
+  const best = jobs.flatMap((job) => rankSegment(job, size));
+  return { best: jobs.length === 1 ? best : best.sort(compare).slice(0, size), total, others: new Map() };
+}
+
+/** Documents that fulfil any of some conditions. A condition that no longer makes sense (a field is gone) lifts nothing. */
+function conditionSet(
+  { segment }: SegmentMatch,
+  segments: readonly Segment[],
+  sources: readonly string[],
+): DocSet | null {
+  if (sources.length === 0) return null;
+  const set = new DocSet(segment.docs);
+  for (const source of sources) {
+    try {
+      set.or(filterSet(segment, source, readCondition(source, segments, '')));
+    } catch (error) {
+      if (!(error instanceof SearchRequestError)) throw error;
+    }
+  }
+  return set;
+}
+
+type Shown = { pin: Pin } | { pin: null; candidate: Candidate };
+
+/** Puts the pinned records at their places among the others; beyond the end they follow the last result. */
+function withPins(best: readonly Candidate[], pins: readonly Pin[], size: number): Shown[] {
+  const shown: Shown[] = best.map((candidate) => ({ pin: null, candidate }));
+  for (const pin of pins) shown.splice(Math.min(pin.at - 1, shown.length), 0, { pin });
+  return shown.slice(0, size);
+}
+
+function present(
+  matching: Matching,
+  tuning: Tuning,
+  request: SearchRequest,
+  shown: readonly Shown[],
+  others: ReadonlyMap<Candidate, number>,
+): SearchResult[] {
+  const presenter = new Presenter(tuning, request, matching);
+  const ranked = shown.flatMap((one) => (one.pin === null ? [one.candidate] : []));
+  const reasons = request.explain ? explainAll(matching, ranked) : null;
+  return shown.map((one) => {
+    const { segment, doc } = one.pin ?? one.candidate;
+    const result = presenter.present(matching.segments[segment]!.segment, doc);
+    if (one.pin !== null) return { ...result, pinned: true };
+    const why = reasons?.get(one.candidate);
+    const more = others.get(one.candidate);
+    return { ...result, ...(more ? { others: more } : {}), ...(why ? { why } : {}) };
+  });
 }

@@ -1,49 +1,38 @@
-/** One result in the running: where it is and the numbers that order it. */
-export interface Candidate {
-  segment: number;
-  doc: number;
-  typos: number;
-  score: number;
-  /** Place in record order; unique, so the order is total. */
-  order: number;
-}
-
-/** Negative when `a` stands above `b`: fewer typos, then the higher score, then record order. */
-export function compareCandidates(a: Candidate, b: Candidate): number {
-  return a.typos - b.typos || b.score - a.score || a.order - b.order;
-}
-
 /**
- * Keeps the best `size` of the candidates offered. A heap with the worst kept one on top: once full, a candidate that
- * does not beat it costs one comparison and no memory.
+ * Keeps the best `size` of the items offered. A heap with the worst kept one on top: once full, an item that does not beat
+ * it costs one comparison and no memory.
  */
-export class Top {
-  readonly #heap: Candidate[] = [];
+export class Top<T> {
+  readonly #heap: T[] = [];
   readonly #size: number;
+  readonly #compare: (a: T, b: T) => number;
 
-  constructor(size: number) {
+  /** `compare` is negative when `a` stands above `b`; it must never be 0 for two different items. */
+  constructor(size: number, compare: (a: T, b: T) => number) {
     this.#size = size;
+    this.#compare = compare;
   }
 
-  offer(segment: number, doc: number, typos: number, score: number, order: number): void {
+  /** The item to beat; null while there is room for any. */
+  get worst(): T | null {
+    return this.#heap.length < this.#size ? null : (this.#heap[0] ?? null);
+  }
+
+  offer(item: T): void {
     if (this.#size === 0) return;
     const heap = this.#heap;
     if (heap.length < this.#size) {
-      heap.push({ segment, doc, typos, score, order });
+      heap.push(item);
       this.#up(heap.length - 1);
-      return;
+    } else if (this.#compare(item, heap[0]!) < 0) {
+      heap[0] = item;
+      this.#down();
     }
-    const worst = heap[0]!;
-    const beats =
-      typos !== worst.typos ? typos < worst.typos : score !== worst.score ? score > worst.score : order < worst.order;
-    if (!beats) return;
-    heap[0] = { segment, doc, typos, score, order };
-    this.#down();
   }
 
   /** The kept ones, best first. */
-  sorted(): Candidate[] {
-    return [...this.#heap].sort(compareCandidates);
+  sorted(): T[] {
+    return [...this.#heap].sort(this.#compare);
   }
 
   #up(from: number): void {
@@ -51,7 +40,7 @@ export class Top {
     let at = from;
     while (at > 0) {
       const parent = (at - 1) >> 1;
-      if (compareCandidates(heap[at]!, heap[parent]!) <= 0) return;
+      if (this.#compare(heap[at]!, heap[parent]!) <= 0) return;
       [heap[at], heap[parent]] = [heap[parent]!, heap[at]!];
       at = parent;
     }
@@ -63,7 +52,7 @@ export class Top {
     for (;;) {
       let worst = at;
       for (const child of [2 * at + 1, 2 * at + 2]) {
-        if (child < heap.length && compareCandidates(heap[child]!, heap[worst]!) > 0) worst = child;
+        if (child < heap.length && this.#compare(heap[child]!, heap[worst]!) > 0) worst = child;
       }
       if (worst === at) return;
       [heap[at], heap[worst]] = [heap[worst]!, heap[at]!];

@@ -36,6 +36,19 @@ function descend(value: unknown, path: string, pointer: string, visit: VisitLeaf
   }
 }
 
+/** Whatever stands at a dotted path first, lists entered at their first item on the way; undefined when nothing does. */
+export function valueAt(value: unknown, path: string): unknown {
+  if (path === '' || value === null || typeof value !== 'object') return path === '' ? value : undefined;
+  if (Array.isArray(value)) return valueAt(value[0], path);
+  const fields = value as RecordJson;
+  if (Object.hasOwn(fields, path)) return fields[path];
+  for (let dot = path.indexOf('.'); dot !== -1; dot = path.indexOf('.', dot + 1)) {
+    const head = path.slice(0, dot);
+    if (Object.hasOwn(fields, head)) return valueAt(fields[head], path.slice(dot + 1));
+  }
+  return undefined;
+}
+
 /** Visits every scalar of a record with its dotted field path and JSON Pointer; list positions are not part of the path. */
 export function eachLeaf(
   record: RecordJson,

@@ -1,30 +1,34 @@
-import type { RecordJson } from '@yucca/contract';
-import { leavesAt } from '../record/paths.ts';
-import { eachWord } from '../text/words.ts';
+import { LIMITS, type RecordJson } from '@yucca/contract';
+import type { ColumnMeta } from '../columns/column-builder.ts';
+import { eachLabel } from '../columns/labels.ts';
+import { buildTree } from '../places/kd-tree.ts';
+import { readPosition } from '../places/position.ts';
+import { valueAt } from '../record/paths.ts';
+import { stemmerFor } from '../text/stem.ts';
+import { blankTags } from '../text/tokens.ts';
+import { FieldTree, type FieldInfo, type FieldNode } from './field-tree.ts';
 import { Section, writeSegment, type SectionInput } from './format.ts';
 import { GrowingArray } from './growing-array.ts';
-import { buildTrie } from './trie.ts';
-
-/** Which fields of the records go into the index. */
-export interface IndexPlan {
-  /** Whether every field that holds a string in some record is searchable, besides `searchFields`. */
-  allStrings: boolean;
-  /** Searchable field paths. At most 60 fields are kept in all. */
-  searchFields: readonly string[];
-  /** Fields whose values are counted and chosen. */
-  facetFields: readonly string[];
-}
+import { buildKeyTable } from './key-table.ts';
+import type { IndexPlan } from './plan.ts';
+import { buildTrie, trieSections } from './trie.ts';
+import { WordCollector } from './word-collector.ts';
 
 export interface SegmentMeta {
   docs: number;
   terms: number;
+  languages: string[];
   /** In the order of the field numbers inside the postings. */
   searchFields: string[];
   /** Those of them that hold strings: what is searched when a tuning names no fields. */
   stringFields: string[];
-  facetFields: string[];
-  /** Whether record order is the order of the documents. */
-  ordered: boolean;
+  /** By field number: the fewest words a record has in the field, if it has any; at most 255. */
+  shortest: number[];
+  html: string[];
+  /** Every path that holds scalars, with the columns it has; a column's place in the list is its part number. */
+  columns: ColumnMeta[];
+  /** A position field's place in the list is its part number. */
+  geo: string[];
 }
 
 export interface SourceRecord {
@@ -38,44 +42,29 @@ export interface SourceRecord {
   record?: RecordJson;
 }
 
-export const MAX_FIELDS = 60;
-/** Position of a word within its field, saturated so that field and position share 16 bits. */
-export const MAX_POSITION = 1023;
-/** Words between two strings of one field, so that they do not read as neighbours. */
-const STRING_GAP = 8;
-
 const encoder = new TextEncoder();
 
-/**
- * Collects records, in ascending `rid`, and writes them out as one segment. Holds the occurrences of words in growing
- * flat arrays in document order; `finish` turns them into postings by a counting sort over the sorted dictionary.
- */
+/** Collects records, in ascending `rid`, and writes them out as one segment. */
 export class SegmentBuilder {
   readonly #plan: IndexPlan;
-  readonly #fields: string[] = [];
-  readonly #fieldNumbers = new Map<string, number>();
+  readonly #fields: FieldTree;
   readonly #stringFields = new Set<string>();
-  readonly #terms = new Map<string, number>();
-  /** For each term, 1 + the last `doc × 64 + field` it was seen in: one posting for a term, record and field. */
-  readonly #lastSeen = new GrowingArray(Float64Array);
-  readonly #occTerms = new GrowingArray(Uint32Array);
-  readonly #occDocs = new GrowingArray(Uint32Array);
-  readonly #occPlaces = new GrowingArray(Uint16Array);
+  readonly #words = new WordCollector();
   readonly #rids = new GrowingArray(Float64Array);
   readonly #orders = new GrowingArray(Float64Array);
   readonly #keyStarts = new GrowingArray(Uint32Array, [0]);
   readonly #keyBytes = new GrowingArray(Uint8Array);
   readonly #recordStarts = new GrowingArray(Uint32Array, [0]);
   readonly #recordBytes = new GrowingArray(Uint8Array);
-  readonly #fieldWords: number[][] = [];
-  readonly #facets: FacetColumn[];
-  #ordered = true;
-  #lastOrder = -Infinity;
+  readonly #positions: { lats: GrowingArray<Float64Array>; lngs: GrowingArray<Float64Array> }[];
 
   constructor(plan: IndexPlan) {
     this.#plan = plan;
-    this.#facets = plan.facetFields.map(() => new FacetColumn());
-    plan.searchFields.forEach((field) => this.#fieldNumber(field));
+    this.#fields = new FieldTree(plan);
+    this.#positions = plan.geo.map(() => ({
+      lats: new GrowingArray(Float64Array),
+      lngs: new GrowingArray(Float64Array),
+    }));
   }
 
   get docs(): number {
@@ -92,172 +81,125 @@ export class SegmentBuilder {
     const doc = this.docs;
     this.#rids.push(rid);
     this.#orders.push(order);
-    if (order < this.#lastOrder) this.#ordered = false;
-    this.#lastOrder = order;
     this.#keyBytes.append(encoder.encode(key));
     this.#keyStarts.push(this.#keyBytes.length);
     this.#recordBytes.append(encoder.encode(json));
     this.#recordStarts.push(this.#recordBytes.length);
-    const counts: number[] = [];
-    const fields = new Set(this.#plan.searchFields);
-    if (this.#plan.allStrings) {
-      stringFields(record).forEach((field) => {
-        this.#stringFields.add(field);
-        fields.add(field);
-      });
+    this.#walk(record, this.#fields.root, doc, LIMITS.pathLevels);
+    this.#words.endDocument();
+    for (const { field, labelField } of this.#plan.labels) {
+      const column = this.#fields.column(field);
+      if (column) eachLabel(record, field, labelField, (value, label) => column.addLabel(value, label));
     }
-    for (const field of fields) {
-      const number = this.#fieldNumber(field);
-      if (number !== undefined) counts[number] = this.#addField(doc, number, record, field);
-    }
-    this.#fieldWords.push(counts);
-    this.#plan.facetFields.forEach((field, i) => this.#facets[i]!.add(record, field));
-  }
-
-  #fieldNumber(field: string): number | undefined {
-    let number = this.#fieldNumbers.get(field);
-    if (number === undefined && this.#fields.length < MAX_FIELDS) {
-      number = this.#fields.push(field) - 1;
-      this.#fieldNumbers.set(field, number);
-    }
-    return number;
-  }
-
-  #addField(doc: number, field: number, record: RecordJson, path: string): number {
-    const seenMark = doc * 64 + field + 1;
-    let position = 0;
-    let count = 0;
-    leavesAt(record, path, (value) => {
-      eachWord(typeof value === 'string' ? value : String(value), (text) => {
-        this.#addOccurrence(text, doc, field, position++, seenMark);
-        count++;
-      });
-      position += STRING_GAP;
+    this.#plan.geo.forEach((path, i) => {
+      const position = readPosition(valueAt(record, path));
+      this.#positions[i]!.lats.push(position?.lat ?? Number.NaN);
+      this.#positions[i]!.lngs.push(position?.lng ?? Number.NaN);
     });
-    return Math.min(count, 255);
   }
 
-  #addOccurrence(text: string, doc: number, field: number, position: number, seenMark: number): void {
-    let term = this.#terms.get(text);
-    if (term === undefined) {
-      term = this.#terms.size;
-      this.#terms.set(text, term);
-      this.#lastSeen.push(0);
+  #walk(value: unknown, node: FieldNode, doc: number, levels: number): void {
+    if (typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean') {
+      const { info } = node;
+      info.column?.add(doc, value);
+      if (info.planned || (this.#plan.allStrings && typeof value === 'string')) this.#addText(doc, info, value);
+    } else if (value === null || typeof value !== 'object' || levels === 0) {
+      return;
+    } else if (Array.isArray(value)) {
+      for (let i = 0; i < value.length; i++) this.#walk(value[i], node, doc, levels - 1);
+    } else {
+      for (const name of Object.keys(value)) {
+        this.#walk((value as RecordJson)[name], this.#fields.child(node, name), doc, levels - 1);
+      }
     }
-    const lastSeen = this.#lastSeen.array;
-    if (lastSeen[term] === seenMark) return;
-    lastSeen[term] = seenMark;
-    this.#occTerms.push(term);
-    this.#occDocs.push(doc);
-    this.#occPlaces.push((field << 10) | Math.min(position, MAX_POSITION));
+  }
+
+  #addText(doc: number, info: FieldInfo, value: string | number | boolean): void {
+    const field = this.#fields.numberOf(info);
+    if (field === -1) return;
+    if (typeof value === 'string') this.#stringFields.add(info.path);
+    this.#words.addText(doc, field, typeof value === 'string' ? (info.html ? blankTags(value) : value) : String(value));
   }
 
   /** Writes the segment. `allocate` chooses the memory: a SharedArrayBuffer when threads are to share it. */
   finish<B extends ArrayBufferLike>(allocate: (bytes: number) => B): B {
-    const sorted = [...this.#terms.keys()].sort();
+    const { sorted, sections: wordSections } = this.#words.finish();
+    const columns = this.#fields.columns
+      .filter((column) => column.isUsed)
+      .map((column, part) => column.finish(part, this.docs));
     const meta: SegmentMeta = {
       docs: this.docs,
       terms: sorted.length,
-      searchFields: this.#fields,
-      stringFields: this.#fields.filter((field) => this.#stringFields.has(field)),
-      facetFields: [...this.#plan.facetFields],
-      ordered: this.#ordered,
+      languages: [...this.#plan.languages],
+      searchFields: this.#fields.searchFields,
+      shortest: this.#words.shortest(this.#fields.searchFields.length),
+      stringFields: this.#fields.searchFields.filter((field) => this.#stringFields.has(field)),
+      html: [...this.#plan.html],
+      columns: columns.map((column) => column.meta),
+      geo: [...this.#plan.geo],
     };
-    const trie = buildTrie(sorted);
+    const keyStarts = this.#keyStarts.view();
+    const keyBytes = this.#keyBytes.view();
     const sections: SectionInput[] = [
       { kind: Section.Meta, data: encoder.encode(JSON.stringify(meta)) },
       { kind: Section.Rids, data: this.#rids.view() },
       { kind: Section.Orders, data: this.#orders.view() },
-      { kind: Section.KeyStarts, data: this.#keyStarts.view() },
-      { kind: Section.KeyBytes, data: this.#keyBytes.view() },
+      { kind: Section.KeyStarts, data: keyStarts },
+      { kind: Section.KeyBytes, data: keyBytes },
+      { kind: Section.KeyTable, data: buildKeyTable(keyStarts, keyBytes) },
       { kind: Section.RecordStarts, data: this.#recordStarts.view() },
       { kind: Section.RecordBytes, data: this.#recordBytes.view() },
-      { kind: Section.TrieLabels, data: trie.labels },
-      { kind: Section.TrieEnds, data: trie.ends },
-      { kind: Section.TrieFirsts, data: trie.firsts },
+      ...trieSections(buildTrie(sorted), [Section.TrieLabels, Section.TrieEnds, Section.TrieFirsts]),
       { kind: Section.TermLengths, data: Uint8Array.from(sorted, (term) => term.length) },
-      ...this.#postings(sorted),
-      { kind: Section.FieldWords, data: this.#fieldWordTable() },
-      ...this.#facets.flatMap((facet, part) => facet.finish(part)),
+      ...wordSections,
+      ...this.#plan.languages.flatMap((language, part) => stemSections(sorted, language, part)),
+      ...columns.flatMap((column) => column.sections),
+      ...this.#positions.flatMap(geoSections),
     ];
     return writeSegment(sections, allocate);
   }
-
-  #postings(sorted: string[]): SectionInput[] {
-    const ranks = new Uint32Array(sorted.length);
-    sorted.forEach((term, rank) => (ranks[this.#terms.get(term)!] = rank));
-    const [terms, docs, places] = [this.#occTerms.view(), this.#occDocs.view(), this.#occPlaces.view()];
-    const starts = new Uint32Array(sorted.length + 1);
-    for (let i = 0; i < terms.length; i++) starts[ranks[terms[i]!]! + 1]!++;
-    for (let i = 0; i < sorted.length; i++) starts[i + 1]! += starts[i]!;
-    const next = starts.slice();
-    const postDocs = new Uint32Array(terms.length);
-    const postPlaces = new Uint16Array(terms.length);
-    for (let i = 0; i < terms.length; i++) {
-      const at = next[ranks[terms[i]!]!]!++;
-      postDocs[at] = docs[i]!;
-      postPlaces[at] = places[i]!;
-    }
-    return [
-      { kind: Section.PostStarts, data: starts },
-      { kind: Section.PostDocs, data: postDocs },
-      { kind: Section.PostPlaces, data: postPlaces },
-    ];
-  }
-
-  #fieldWordTable(): Uint8Array {
-    const width = this.#fields.length;
-    const table = new Uint8Array(this.docs * width);
-    this.#fieldWords.forEach((counts, doc) => counts.forEach((count, field) => (table[doc * width + field] = count)));
-    return table;
-  }
 }
 
-/** The paths of all fields of a record that hold a string, in the record's order. */
-function stringFields(record: RecordJson): Set<string> {
-  const fields = new Set<string>();
-  const walk = (value: unknown, path: string, left: number): void => {
-    if (typeof value === 'string') fields.add(path);
-    else if (left > 0 && Array.isArray(value)) for (const item of value) walk(item, path, left - 1);
-    else if (left > 0 && value !== null && typeof value === 'object') {
-      for (const [name, item] of Object.entries(value)) walk(item, path === '' ? name : `${path}.${name}`, left - 1);
-    }
-  };
-  walk(record, '', 16);
-  return fields;
-}
-
-/** The values of one facet field: each distinct value once, and for each record the numbers of its values. */
-class FacetColumn {
-  readonly #numbers = new Map<string, number>();
-  readonly #docStarts = new GrowingArray(Uint32Array, [0]);
-  readonly #docValues = new GrowingArray(Uint32Array);
-
-  add(record: RecordJson, field: string): void {
-    const from = this.#docValues.length;
-    leavesAt(record, field, (value) => {
-      const text = String(value);
-      if (text === '') return;
-      let number = this.#numbers.get(text);
-      if (number === undefined) this.#numbers.set(text, (number = this.#numbers.size));
-      // A record counts once a value, however often the value stands in it.
-      if (!this.#docValues.includes(number, from)) this.#docValues.push(number);
+/** Words that share a stem, by stem. A stem that stands for itself alone is left out: it is found as a word. */
+function stemSections(sorted: readonly string[], language: string, part: number): SectionInput[] {
+  const stemmer = stemmerFor(language);
+  const groups = new Map<string, number[]>();
+  if (stemmer !== null) {
+    sorted.forEach((term, number) => {
+      const stem = stemmer(term);
+      const group = groups.get(stem);
+      if (group) group.push(number);
+      else groups.set(stem, [number]);
     });
-    this.#docStarts.push(this.#docValues.length);
+    for (const [stem, group] of groups) if (group.length === 1 && sorted[group[0]!] === stem) groups.delete(stem);
   }
+  const stems = [...groups.keys()].sort();
+  const starts = new Uint32Array(stems.length + 1);
+  const terms = new GrowingArray(Uint32Array);
+  stems.forEach((stem, i) => {
+    terms.append(groups.get(stem)!);
+    starts[i + 1] = terms.length;
+  });
+  return [
+    ...trieSections(buildTrie(stems), [Section.StemLabels, Section.StemEnds, Section.StemFirsts], part),
+    { kind: Section.StemStarts, part, data: starts },
+    { kind: Section.StemTerms, part, data: terms.view() },
+  ];
+}
 
-  finish(part: number): SectionInput[] {
-    const starts = new GrowingArray(Uint32Array, [0]);
-    const bytes = new GrowingArray(Uint8Array);
-    for (const value of this.#numbers.keys()) {
-      bytes.append(encoder.encode(value));
-      starts.push(bytes.length);
-    }
-    return [
-      { kind: Section.FacetValueStarts, part, data: starts.view() },
-      { kind: Section.FacetValueBytes, part, data: bytes.view() },
-      { kind: Section.FacetDocStarts, part, data: this.#docStarts.view() },
-      { kind: Section.FacetDocValues, part, data: this.#docValues.view() },
-    ];
-  }
+function geoSections(
+  { lats, lngs }: { lats: GrowingArray<Float64Array>; lngs: GrowingArray<Float64Array> },
+  part: number,
+): SectionInput[] {
+  const placed: number[] = [];
+  lats.view().forEach((lat, doc) => {
+    if (!Number.isNaN(lat)) placed.push(doc);
+  });
+  const docs = Uint32Array.from(placed);
+  buildTree(docs, lngs.view(), lats.view());
+  return [
+    { kind: Section.GeoLats, part, data: lats.view() },
+    { kind: Section.GeoLngs, part, data: lngs.view() },
+    { kind: Section.GeoTree, part, data: docs },
+  ];
 }

@@ -7,17 +7,17 @@
  */
 
 export const MAGIC = 0x53435559; // "YUCS"
-export const FORMAT_VERSION = 1;
+export const FORMAT_VERSION = 2;
 const HEADER_BYTES = 64;
 const ENTRY_BYTES = 32;
 
 /** Element types by their code in the section table. */
-const TYPES = [Uint8Array, Uint16Array, Uint32Array, Float64Array] as const;
+const TYPES = [Uint8Array, Uint16Array, Uint32Array, Float64Array, Int32Array] as const;
 
 type SectionConstructor = new (buffer: ArrayBufferLike, offset: number, length: number) => SectionArray;
-export type SectionArray = Uint8Array | Uint16Array | Uint32Array | Float64Array;
+export type SectionArray = Uint8Array | Uint16Array | Uint32Array | Float64Array | Int32Array;
 
-/** What each section holds. `part` in the table tells apart sections of one kind (one per facet field). */
+/** What each section holds. `part` in the table tells apart sections of one kind (one a column, one a position field). */
 export const Section = {
   Meta: 1,
   Rids: 2,
@@ -30,14 +30,33 @@ export const Section = {
   TrieEnds: 11,
   TrieFirsts: 12,
   TermLengths: 13,
-  PostStarts: 14,
-  PostDocs: 15,
-  PostPlaces: 16,
-  FieldWords: 17,
-  FacetValueStarts: 20,
-  FacetValueBytes: 21,
-  FacetDocStarts: 22,
-  FacetDocValues: 23,
+  GroupStarts: 14,
+  GroupFields: 15,
+  GroupPosts: 16,
+  PostDocs: 17,
+  PartedGroups: 25,
+  ClassStarts: 26,
+  KeyTable: 8,
+  ForwardStarts: 18,
+  Forward: 19,
+  StemLabels: 20,
+  StemEnds: 21,
+  StemFirsts: 22,
+  StemStarts: 23,
+  StemTerms: 24,
+  ValueStarts: 30,
+  ValueBytes: 31,
+  ValueTypes: 32,
+  ValueDocStarts: 33,
+  ValueDocs: 34,
+  LabelStarts: 35,
+  LabelBytes: 36,
+  NumberDocStarts: 40,
+  Numbers: 41,
+  NumberOthers: 42,
+  GeoLats: 50,
+  GeoLngs: 51,
+  GeoTree: 52,
 } as const;
 
 export interface SectionInput {

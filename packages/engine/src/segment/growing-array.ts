@@ -1,4 +1,4 @@
-type Numbers = Uint8Array | Uint16Array | Uint32Array | Float64Array;
+type Numbers = Uint8Array | Uint16Array | Uint32Array | Int32Array | Float64Array;
 
 /** A typed array that doubles when it is full, for data whose length is known only at the end. */
 export class GrowingArray<T extends Numbers> {
@@ -8,7 +8,7 @@ export class GrowingArray<T extends Numbers> {
 
   constructor(Type: new (length: number) => T, first: readonly number[] = []) {
     this.#Type = Type;
-    this.#array = new Type(1024);
+    this.#array = new Type(16);
     first.forEach((value) => this.push(value));
   }
 
@@ -33,9 +33,9 @@ export class GrowingArray<T extends Numbers> {
     this.#length = end;
   }
 
-  includes(value: number, from: number): boolean {
-    for (let i = from; i < this.#length; i++) if (this.#array[i] === value) return true;
-    return false;
+  clear(): void {
+    this.#array = new this.#Type(0);
+    this.#length = 0;
   }
 
   /** What was pushed, without a copy. */
@@ -44,7 +44,7 @@ export class GrowingArray<T extends Numbers> {
   }
 
   #grow(atLeast: number): void {
-    const larger = new this.#Type(Math.max(atLeast, this.#array.length * 2));
+    const larger = new this.#Type(Math.max(atLeast, this.#array.length * 2, 16));
     larger.set(this.#array.subarray(0, this.#length));
     this.#array = larger;
   }

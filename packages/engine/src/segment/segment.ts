@@ -1,16 +1,27 @@
 import type { RecordJson } from '@yucca/contract';
+import { LeafType, type NumberColumn, type ValueColumn } from '../columns/column.ts';
+import { LazyColumns } from '../columns/lazy-columns.ts';
 import type { SegmentMeta } from './builder.ts';
 import { readSegment, Section } from './format.ts';
+import { docsOfKey } from './key-table.ts';
 import type { Trie } from './trie.ts';
 
-export interface FacetColumnView {
-  valueStarts: Uint32Array;
-  valueBytes: Uint8Array;
-  docStarts: Uint32Array;
-  docValues: Uint32Array;
+/** Positions of one field: NaN where a document has none, and the documents that have one as a k-d tree. */
+export interface GeoColumn {
+  lats: Float64Array;
+  lngs: Float64Array;
+  tree: Uint32Array;
+}
+
+/** Stems, and for each the words that share it: `terms` from `starts[stem]` to `starts[stem + 1]`. */
+export interface StemTable {
+  trie: Trie;
+  starts: Uint32Array;
+  terms: Uint32Array;
 }
 
 const decoder = new TextDecoder();
+const encoder = new TextEncoder();
 
 /** Text out of shared memory: TextDecoder refuses it, so the bytes are copied first. */
 function decode(bytes: Uint8Array): string {
@@ -26,25 +37,35 @@ export class Segment {
   readonly trie: Trie;
   /** Letters of each word, by word number. */
   readonly termLengths: Uint8Array;
-  /** Postings of word `t` stand at `[postStarts[t], postStarts[t + 1])`, ascending by document, then field. */
-  readonly postStarts: Uint32Array;
+  /** The groups of word `t`, one a field, stand at `[groupStarts[t], groupStarts[t + 1])`. */
+  readonly groupStarts: Uint32Array;
+  readonly groupFields: Uint8Array;
+  /** Where the postings of each group begin in `postDocs`; those of a run of words stand in one piece. */
+  readonly groupPosts: Uint32Array;
+  /** Documents; ascending within a group, or within each impact class of a parted one. */
   readonly postDocs: Uint32Array;
-  /** `field << 10 | position of the first occurrence`. */
-  readonly postPlaces: Uint16Array;
-  /** Words in a field of a document (at most 255), at `doc × fields + field`. */
-  readonly fieldWords: Uint8Array;
-  readonly facets: FacetColumnView[];
+  /** Groups that are parted by impact class, and for each where its classes begin. */
+  readonly partedGroups: Uint32Array;
+  readonly classStarts: Uint32Array;
+  /** The words of each document in their order; see forward.ts. */
+  readonly forwardStarts: Uint32Array;
+  readonly forward: Int32Array;
+  readonly #section: (kind: number, part?: number) => ReturnType<ReturnType<typeof readSegment>>;
   readonly #keyStarts: Uint32Array;
   readonly #keyBytes: Uint8Array;
+  readonly #keyTable: Uint32Array;
   readonly #recordStarts: Uint32Array;
   readonly #recordBytes: Uint8Array;
-  readonly #facetTexts: string[][] = [];
+  readonly #values = new Map<string, ValueColumn | null>();
+  readonly #numbers = new Map<string, NumberColumn | null>();
+  readonly #lazy: LazyColumns;
 
   /** Opens a buffer. Throws a SegmentFormatError when it is damaged; `verify: false` trusts the bytes. */
   constructor(buffer: ArrayBufferLike, options?: { verify?: boolean }) {
     const section = readSegment(buffer, options);
-    const u8 = (kind: number, part?: number): Uint8Array => section(kind, part) as Uint8Array;
-    const u32 = (kind: number, part?: number): Uint32Array => section(kind, part) as Uint32Array;
+    const u8 = (kind: number): Uint8Array => section(kind) as Uint8Array;
+    const u32 = (kind: number): Uint32Array => section(kind) as Uint32Array;
+    this.#section = section;
     this.bytes = buffer.byteLength;
     this.meta = JSON.parse(decode(u8(Section.Meta))) as SegmentMeta;
     this.rids = section(Section.Rids) as Float64Array;
@@ -55,28 +76,38 @@ export class Segment {
       firsts: u32(Section.TrieFirsts),
     };
     this.termLengths = u8(Section.TermLengths);
-    this.postStarts = u32(Section.PostStarts);
+    this.groupStarts = u32(Section.GroupStarts);
+    this.groupFields = u8(Section.GroupFields);
+    this.groupPosts = u32(Section.GroupPosts);
     this.postDocs = u32(Section.PostDocs);
-    this.postPlaces = section(Section.PostPlaces) as Uint16Array;
-    this.fieldWords = u8(Section.FieldWords);
-    this.facets = this.meta.facetFields.map((_, part) => ({
-      valueStarts: u32(Section.FacetValueStarts, part),
-      valueBytes: u8(Section.FacetValueBytes, part),
-      docStarts: u32(Section.FacetDocStarts, part),
-      docValues: u32(Section.FacetDocValues, part),
-    }));
+    this.partedGroups = u32(Section.PartedGroups);
+    this.classStarts = u32(Section.ClassStarts);
+    this.forwardStarts = u32(Section.ForwardStarts);
+    this.forward = section(Section.Forward) as Int32Array;
     this.#keyStarts = u32(Section.KeyStarts);
     this.#keyBytes = u8(Section.KeyBytes);
+    this.#keyTable = u32(Section.KeyTable);
     this.#recordStarts = u32(Section.RecordStarts);
     this.#recordBytes = u8(Section.RecordBytes);
+    this.#lazy = new LazyColumns(this);
   }
 
   get docs(): number {
     return this.meta.docs;
   }
 
+  /** Where the postings of word `term` begin; those of the words before it end there. */
+  postStart(term: number): number {
+    return this.groupPosts[this.groupStarts[term]!]!;
+  }
+
   key(doc: number): string {
     return decode(this.#keyBytes.subarray(this.#keyStarts[doc], this.#keyStarts[doc + 1]));
+  }
+
+  /** The documents that are versions of the record with this key, living or not. */
+  docsOfKey(key: string): number[] {
+    return docsOfKey(this.#keyTable, this.#keyStarts, this.#keyBytes, encoder.encode(key));
   }
 
   record(doc: number): RecordJson {
@@ -85,15 +116,83 @@ export class Segment {
     ) as RecordJson;
   }
 
-  /** Decoded the first time it is asked for: the values of a facet are few, and every query lists them. */
-  facetValue(facet: number, value: number): string {
-    const texts = (this.#facetTexts[facet] ??= []);
-    let text = texts[value];
-    if (text === undefined) {
-      const { valueStarts, valueBytes } = this.facets[facet]!;
-      text = texts[value] = decode(valueBytes.subarray(valueStarts[value], valueStarts[value + 1]));
+  /** The texts of a field, or null when no record holds one. A field of long texts gets its column on first use. */
+  values(path: string): ValueColumn | null {
+    let column = this.#values.get(path);
+    if (column === undefined) this.#values.set(path, (column = this.#readValues(path)));
+    return column;
+  }
+
+  #readValues(path: string): ValueColumn | null {
+    const part = this.meta.columns.findIndex((column) => column.path === path);
+    const meta = this.meta.columns[part];
+    if (meta === undefined) return null;
+    if (!meta.hasValues) {
+      return (meta.types & ~LeafType.Number) === 0 ? null : this.#lazy.values(path);
     }
-    return text;
+    const section = this.#section;
+    const starts = section(Section.ValueStarts, part) as Uint32Array;
+    const docStarts = section(Section.ValueDocStarts, part) as Uint32Array;
+    return {
+      size: starts.length - 1,
+      text: textReader(starts, section(Section.ValueBytes, part) as Uint8Array),
+      types: section(Section.ValueTypes, part) as Uint8Array,
+      docStarts: docStarts.length === 0 ? null : docStarts,
+      docValues: section(Section.ValueDocs, part) as ValueColumn['docValues'],
+      label: meta.hasLabels
+        ? labelReader(
+            textReader(
+              section(Section.LabelStarts, part) as Uint32Array,
+              section(Section.LabelBytes, part) as Uint8Array,
+            ),
+          )
+        : () => null,
+    };
+  }
+
+  /** The numbers of a field, or null when no record holds one. */
+  numbers(path: string): NumberColumn | null {
+    let column = this.#numbers.get(path);
+    if (column === undefined) this.#numbers.set(path, (column = this.#readNumbers(path)));
+    return column;
+  }
+
+  #readNumbers(path: string): NumberColumn | null {
+    const part = this.meta.columns.findIndex((column) => column.path === path);
+    if (!this.meta.columns[part]?.hasNumbers) return null;
+    const docStarts = this.#section(Section.NumberDocStarts, part) as Uint32Array;
+    return {
+      docStarts: docStarts.length === 0 ? null : docStarts,
+      numbers: this.#section(Section.Numbers, part) as NumberColumn['numbers'],
+      others: this.#section(Section.NumberOthers, part) as Uint32Array,
+    };
+  }
+
+  /** The stems of a language, or null when the plan did not name it. */
+  stems(language: string): StemTable | null {
+    const part = this.meta.languages.indexOf(language);
+    if (part === -1) return null;
+    const section = this.#section;
+    return {
+      trie: {
+        labels: section(Section.StemLabels, part) as Uint16Array,
+        ends: section(Section.StemEnds, part) as Uint32Array,
+        firsts: section(Section.StemFirsts, part) as Uint32Array,
+      },
+      starts: section(Section.StemStarts, part) as Uint32Array,
+      terms: section(Section.StemTerms, part) as Uint32Array,
+    };
+  }
+
+  /** The positions of a field the plan named, or null. */
+  geo(path: string): GeoColumn | null {
+    const part = this.meta.geo.indexOf(path);
+    if (part === -1) return null;
+    return {
+      lats: this.#section(Section.GeoLats, part) as Float64Array,
+      lngs: this.#section(Section.GeoLngs, part) as Float64Array,
+      tree: this.#section(Section.GeoTree, part) as Uint32Array,
+    };
   }
 
   /** The document that holds version `rid` of a record, or -1. */
@@ -109,4 +208,14 @@ export class Segment {
     }
     return -1;
   }
+}
+
+/** Decodes each text once: the values of a facet are few, and every query lists them. */
+function textReader(starts: Uint32Array, bytes: Uint8Array): (value: number) => string {
+  const texts: string[] = [];
+  return (value) => (texts[value] ??= decode(bytes.subarray(starts[value], starts[value + 1])));
+}
+
+function labelReader(text: (value: number) => string): (value: number) => string | null {
+  return (value) => text(value) || null;
 }

@@ -1,3 +1,5 @@
+import type { SectionInput } from './format.ts';
+
 /**
  * The dictionary: all distinct words as a trie in three flat arrays, nodes in preorder.
  *
@@ -13,6 +15,19 @@ export interface Trie {
   ends: Uint32Array;
   /** Number of the first word at or below the node; the top bit says that the node itself ends that word. */
   firsts: Uint32Array;
+}
+
+/** A trie as three sections of a segment: labels, ends, firsts. */
+export function trieSections(
+  { labels, ends, firsts }: Trie,
+  [labelsKind, endsKind, firstsKind]: readonly [number, number, number],
+  part = 0,
+): SectionInput[] {
+  return [
+    { kind: labelsKind, part, data: labels },
+    { kind: endsKind, part, data: ends },
+    { kind: firstsKind, part, data: firsts },
+  ];
 }
 
 const ENDS_WORD = 0x8000_0000;
@@ -76,6 +91,12 @@ export function findNode(trie: Trie, letters: string): number {
     node = child;
   }
   return node;
+}
+
+/** The number of a word, or -1. */
+export function findWord(trie: Trie, word: string): number {
+  const node = findNode(trie, word);
+  return node > 0 && endsWord(trie, node) ? firstWord(trie, node) : -1;
 }
 
 /** The letters of word `number`. */

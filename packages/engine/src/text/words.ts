@@ -15,6 +15,16 @@ export type VisitWord = (text: string, start: number, end: number) => void;
 
 let segmenter: Intl.Segmenter | undefined;
 
+const Ascii = { Other: 0, Plain: 1, Capital: 2, Slow: 3 } as const;
+
+/** What each ASCII unit is to the quick way through plain text; apostrophes need the slow way. */
+const ASCII_KINDS = Uint8Array.from({ length: 128 }, (_, code) => {
+  const char = String.fromCharCode(code);
+  if (/[a-z0-9]/.test(char)) return Ascii.Plain;
+  if (/[A-Z]/.test(char)) return Ascii.Capital;
+  return char === "'" ? Ascii.Slow : Ascii.Other;
+});
+
 /**
  * Splits written text into folded words, in order. Letters and digits together make a word; an apostrophe between
  * letters joins them (`O'Neill` is `oneill`). Scripts written without spaces are split by `Intl.Segmenter` (UAX #29
@@ -24,6 +34,13 @@ export function eachWord(source: string, visit: VisitWord): void {
   const length = source.length;
   let at = 0;
   while (at < length) {
+    const unit = source.charCodeAt(at);
+    if (unit < 128) {
+      const kind = ASCII_KINDS[unit]!;
+      if (kind === Ascii.Plain || kind === Ascii.Capital) at = readPlain(source, at, visit);
+      else at++;
+      continue;
+    }
     const code = source.codePointAt(at)!;
     const size = code > 0xffff ? 2 : 1;
     const { kind } = foldCodePoint(code);
@@ -31,6 +48,26 @@ export function eachWord(source: string, visit: VisitWord): void {
     else if (kind === CharKind.Spaceless) at = readSpaceless(source, at, visit);
     else at += size;
   }
+}
+
+/** A word of ASCII letters and digits is a slice of the text; anything else in it sends it the slow way from its start. */
+function readPlain(source: string, start: number, visit: VisitWord): number {
+  const length = source.length;
+  let at = start;
+  let capitals = false;
+  for (; at < length; at++) {
+    const unit = source.charCodeAt(at);
+    if (unit >= 128) return readWord(source, start, visit);
+    const kind = ASCII_KINDS[unit]!;
+    if (kind === Ascii.Plain) continue;
+    if (kind === Ascii.Capital) capitals = true;
+    else if (kind === Ascii.Slow) return readWord(source, start, visit);
+    else break;
+  }
+  const end = Math.min(at, start + MAX_WORD);
+  const text = source.slice(start, end);
+  visit(capitals ? text.toLowerCase() : text, start, at);
+  return at;
 }
 
 function readWord(source: string, start: number, visit: VisitWord): number {

@@ -1,6 +1,6 @@
 import type { TuningDocument } from '@yucca/contract';
 import { completeTuning } from '@yucca/contract';
-import { Segment, Tombstones, type IndexPlan } from '@yucca/engine';
+import { covers, planFor, Segment, Tombstones, type IndexPlan } from '@yucca/engine';
 import { and, eq, lte } from 'drizzle-orm';
 import { randomUUID } from 'node:crypto';
 import { existsSync, readdirSync, rmSync } from 'node:fs';
@@ -14,7 +14,6 @@ import type { KeeperMethods } from '../workers/keeper-worker';
 import type { RemoteThread } from '../workers/rpc';
 import type { PublishedState } from '../workers/search-worker';
 import type { BuiltSegment } from './build-segment';
-import { covers, planFor } from './plan';
 
 /** One segment in use. */
 interface Layer {

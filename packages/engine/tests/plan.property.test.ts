@@ -1,6 +1,6 @@
 import { completeTuning, type Tuning } from '@yucca/contract';
 import fc from 'fast-check';
-import { covers, planFor } from '../src/server/index/plan';
+import { covers, planFor } from '../src/segment/plan.ts';
 
 const field = fc.constantFrom('name', 'care', 'colour', 'supplier.id');
 const tuning: fc.Arbitrary<Tuning> = fc
@@ -25,7 +25,7 @@ test('a plan covers each tuning it was made for, and every plan for fewer of the
 test('a field or facet more, or the wish for all strings, needs a rebuild', () => {
   const plan = planFor([completeTuning({ search: [{ field: 'name' }] })]);
   expect(covers(plan, { ...plan, searchFields: ['name', 'care'] })).toBe(false);
-  expect(covers(plan, { ...plan, facetFields: ['colour'] })).toBe(false);
+  expect(covers(plan, { ...plan, columns: ['colour'] })).toBe(false);
   expect(covers(plan, { ...plan, allStrings: true })).toBe(false);
   expect(planFor([completeTuning({})]).allStrings).toBe(true);
 });

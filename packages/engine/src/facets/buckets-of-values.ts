@@ -1,0 +1,70 @@
+import type { ValueColumn } from '../columns/column.ts';
+
+/**
+ * Counts documents by groups of values: each value belongs to some groups (its tree nodes, its month), and a document
+ * counts once a group, however many of its values belong to it.
+ */
+export interface ValueGroups {
+  /** Group numbers of value `v` stand at `[starts[v], starts[v + 1])`. */
+  starts: Uint32Array;
+  groups: Uint32Array;
+  names: string[];
+}
+
+/** Groups the values of a column by a function from text to group names. */
+export function groupValues(column: ValueColumn, groupsOf: (text: string) => string[]): ValueGroups {
+  const numbers = new Map<string, number>();
+  const starts = new Uint32Array(column.size + 1);
+  const groups: number[] = [];
+  for (let value = 0; value < column.size; value++) {
+    for (const name of groupsOf(column.text(value))) {
+      let number = numbers.get(name);
+      if (number === undefined) numbers.set(name, (number = numbers.size));
+      groups.push(number);
+    }
+    starts[value + 1] = groups.length;
+  }
+  return { starts, groups: Uint32Array.from(groups), names: [...numbers.keys()] };
+}
+
+/** Counts; answers how many documents belong to no group. */
+export function countGroups(
+  column: ValueColumn,
+  { starts, groups }: ValueGroups,
+  docs: Uint32Array,
+  counts: Uint32Array,
+): number {
+  const { docStarts, docValues } = column;
+  const lastDoc = new Uint32Array(counts.length);
+  let without = 0;
+  for (let i = 0; i < docs.length; i++) {
+    const doc = docs[i]!;
+    let found = false;
+    const from = docStarts === null ? 0 : docStarts[doc]!;
+    const to = docStarts === null ? 1 : docStarts[doc + 1]!;
+    for (let at = from; at < to; at++) {
+      const value = docStarts === null ? docValues[doc]! - 1 : docValues[at]!;
+      if (value < 0) continue;
+      for (let g = starts[value]!, end = starts[value + 1]!; g < end; g++) {
+        found = true;
+        const group = groups[g]!;
+        if (lastDoc[group] === doc + 1) continue;
+        lastDoc[group] = doc + 1;
+        counts[group]!++;
+      }
+    }
+    if (!found) without++;
+  }
+  return without;
+}
+
+const known = new WeakMap<ValueColumn, Map<string, ValueGroups>>();
+
+/** Groups made once for a column and `key`. */
+export function knownGroups(column: ValueColumn, key: string, groupsOf: (text: string) => string[]): ValueGroups {
+  let byKey = known.get(column);
+  if (byKey === undefined) known.set(column, (byKey = new Map()));
+  let groups = byKey.get(key);
+  if (groups === undefined) byKey.set(key, (groups = groupValues(column, groupsOf)));
+  return groups;
+}

@@ -1,0 +1,79 @@
+import type { DatesFacet, FacetRule, FacetValue } from '@yucca/contract';
+import { addFlagged } from '../filter/evaluate.ts';
+import { DocSet } from '../sets/doc-set.ts';
+import { parseDate } from '../signals/signals.ts';
+import { countGroups, knownGroups } from './buckets-of-values.ts';
+import { chosenRange, chosenValues, type Facet, type MakeFacet } from './facet.ts';
+
+const LETTERS: Record<FacetRule['by'], number> = { year: 4, month: 7, day: 10 };
+
+/** Dates and times (ISO 8601) by year, month or day, in UTC. A choice names periods or a range of dates. */
+export const datesFacet: MakeFacet = (rule, choice) => {
+  const selected = new Set(chosenValues(choice));
+  const range = chosenRange(choice);
+  const totals = new Map<string, number>();
+  let missing = 0;
+  const periodsOf = (text: string): string[] => {
+    const time = parseDate(text);
+    if (Number.isNaN(time)) return [];
+    const day = new Date(time).toISOString().slice(0, 10);
+    return [day.slice(0, LETTERS[rule.by])];
+  };
+  const passes = (text: string): boolean => {
+    const time = parseDate(text);
+    if (Number.isNaN(time)) return false;
+    const day = new Date(time).toISOString().slice(0, 10);
+    if (range === null) return selected.has(day.slice(0, LETTERS[rule.by]));
+    // `2026-05` as an upper end takes the whole month along: only as many letters are compared as it has.
+    const { min, max } = range;
+    return (
+      (min === undefined || day >= String(min)) &&
+      (max === undefined || day.slice(0, String(max).length) <= String(max))
+    );
+  };
+  return {
+    chosen(segment) {
+      const set = new DocSet(segment.docs);
+      const column = segment.values(rule.field);
+      if (column === null) return set;
+      const flags = new Uint8Array(column.size);
+      for (let value = 0; value < column.size; value++) if (passes(column.text(value))) flags[value] = 1;
+      addFlagged(column, segment.docs, flags, set);
+      return set;
+    },
+    count(segment, docs) {
+      const column = segment.values(rule.field);
+      if (column === null) {
+        missing += docs.length;
+        return;
+      }
+      const groups = knownGroups(column, `dates/${rule.by}`, periodsOf);
+      const counts = new Uint32Array(groups.names.length);
+      missing += countGroups(column, groups, docs, counts);
+      groups.names.forEach((period, group) => {
+        if (counts[group]! > 0) totals.set(period, (totals.get(period) ?? 0) + counts[group]!);
+      });
+    },
+    answer(): DatesFacet {
+      for (const period of selected) if (!totals.has(period)) totals.set(period, 0);
+      const all: FacetValue[] = [...totals]
+        .sort(([a], [b]) => (a > b ? -1 : 1))
+        .map(([value, count]) => ({ value, label: value, count, selected: selected.has(value) }));
+      const values = all.filter((value, rank) => rank < rule.size || value.selected);
+      const chosen = range === null ? null : textRange(range);
+      return {
+        kind: 'dates',
+        label: rule.label,
+        by: rule.by,
+        values,
+        more: values.length < all.length,
+        missing,
+        selected: chosen,
+      };
+    },
+  } satisfies Facet;
+};
+
+function textRange({ min, max }: { min?: number | string; max?: number | string }): { min?: string; max?: string } {
+  return { ...(min === undefined ? {} : { min: String(min) }), ...(max === undefined ? {} : { max: String(max) }) };
+}

@@ -1,0 +1,159 @@
+import type { NumberBucket, NumbersFacet } from '@yucca/contract';
+import { eachNumber } from '../columns/column.ts';
+import { GrowingArray } from '../segment/growing-array.ts';
+import type { Segment } from '../segment/segment.ts';
+import { DocSet } from '../sets/doc-set.ts';
+import { chosenRange, chosenValues, type Facet, type MakeFacet } from './facet.ts';
+
+/** About so many buckets when the rule names none. */
+const BUCKETS = 12;
+
+/** A range of numbers. A list of values, as a form may send it, chooses exactly those numbers. */
+export const numbersFacet: MakeFacet = (rule, choice) => {
+  const range = chosenRange(choice);
+  const exact = new Set(chosenValues(choice).map(Number));
+  const [low, high] = [Number(range?.min ?? -Infinity), Number(range?.max ?? Infinity)];
+  const found = new Tally(rule.buckets);
+  return {
+    chosen(segment) {
+      const set = new DocSet(segment.docs);
+      const column = segment.numbers(rule.field);
+      if (column === null) return set;
+      for (let doc = 0; doc < segment.docs; doc++) {
+        eachNumber(column, doc, (number) => {
+          if (range === null ? exact.has(number) : number >= low && number <= high) set.add(doc);
+        });
+      }
+      return set;
+    },
+    count: (segment, docs) => found.add(segment, rule.field, docs),
+    answer(): NumbersFacet {
+      const selected =
+        range === null
+          ? null
+          : { ...(low === -Infinity ? {} : { min: low }), ...(high === Infinity ? {} : { max: high }) };
+      return { kind: 'numbers', label: rule.label, ...found.result(), selected };
+    },
+  } satisfies Facet;
+};
+
+/** The numbers of the counted documents. With several numbers a document counts once a bucket. */
+class Tally {
+  readonly #edges: readonly number[] | null;
+  readonly #numbers = new GrowingArray(Float64Array);
+  /** Where the numbers of each document with several of them begin: only those can count twice. */
+  readonly #docs = new GrowingArray(Uint32Array);
+  #nextDoc = 0;
+  #min = Infinity;
+  #max = -Infinity;
+  #missing = 0;
+  #notNumbers = 0;
+
+  constructor(edges: readonly number[] | null) {
+    this.#edges = edges;
+  }
+
+  add(segment: Segment, field: string, docs: Uint32Array): void {
+    const column = segment.numbers(field);
+    const others = othersOf(segment, field);
+    for (let i = 0; i < docs.length; i++) {
+      const doc = docs[i]!;
+      let any = false;
+      if (column !== null) {
+        eachNumber(column, doc, (number) => {
+          any = true;
+          if (number < this.#min) this.#min = number;
+          if (number > this.#max) this.#max = number;
+          this.#numbers.push(number);
+          this.#docs.push(this.#nextDoc);
+        });
+      }
+      this.#nextDoc++;
+      if (any) continue;
+      this.#missing++;
+      if (others?.has(doc)) this.#notNumbers++;
+    }
+  }
+
+  result(): Pick<NumbersFacet, 'min' | 'max' | 'buckets' | 'other' | 'missing' | 'notNumbers'> {
+    const edges = this.#edges ?? evenEdges(this.#min, this.#max);
+    const buckets: NumberBucket[] = edges.slice(1).map((to, i) => ({ from: edges[i]!, to, count: 0 }));
+    const [numbers, docs] = [this.#numbers.view(), this.#docs.view()];
+    const last = new Int32Array(buckets.length + 1).fill(-1);
+    let other = 0;
+    for (let i = 0; i < numbers.length; i++) {
+      const bucket = bucketOf(edges, numbers[i]!);
+      const slot = bucket === -1 ? buckets.length : bucket;
+      if (last[slot] === docs[i]) continue;
+      last[slot] = docs[i]!;
+      if (bucket === -1) other++;
+      else buckets[bucket]!.count++;
+    }
+    const any = numbers.length > 0;
+    return {
+      min: any ? this.#min : null,
+      max: any ? this.#max : null,
+      buckets,
+      other,
+      missing: this.#missing,
+      notNumbers: this.#notNumbers,
+    };
+  }
+}
+
+const knownOthers = new WeakMap<Segment, Map<string, DocSet | null>>();
+
+/** Documents that hold something in a field that is no number. */
+function othersOf(segment: Segment, field: string): DocSet | null {
+  let byField = knownOthers.get(segment);
+  if (byField === undefined) knownOthers.set(segment, (byField = new Map()));
+  let set = byField.get(field);
+  if (set === undefined) {
+    const column = segment.numbers(field);
+    if (column !== null) set = column.others === null ? null : DocSet.of(segment.docs, column.others);
+    else set = valuesIn(segment, field);
+    byField.set(field, set);
+  }
+  return set;
+}
+
+function valuesIn(segment: Segment, field: string): DocSet | null {
+  const column = segment.values(field);
+  if (column === null) return null;
+  const set = new DocSet(segment.docs);
+  for (let doc = 0; doc < segment.docs; doc++) {
+    const { docStarts, docValues } = column;
+    if (docStarts === null ? docValues[doc]! > 0 : docStarts[doc]! < docStarts[doc + 1]!) set.add(doc);
+  }
+  return set;
+}
+
+/** The bucket `[from, to)` a number falls into, the last one closed; -1 = none. */
+function bucketOf(edges: readonly number[], number: number): number {
+  const last = edges.length - 2;
+  if (last < 0 || number < edges[0]! || number > edges[last + 1]!) return -1;
+  let low = 0;
+  let high = last;
+  while (low < high) {
+    const middle = (low + high + 1) >>> 1;
+    if (edges[middle]! <= number) low = middle;
+    else high = middle - 1;
+  }
+  return low;
+}
+
+/** Edges at round numbers (1, 2 or 5 times a power of ten apart) from below `min` to above `max`. */
+export function evenEdges(min: number, max: number): number[] {
+  if (!(max >= min)) return [];
+  if (max === min) return [min, min + 1];
+  const rough = (max - min) / BUCKETS;
+  const power = 10 ** Math.floor(Math.log10(rough));
+  const step = [1, 2, 5, 10].map((factor) => factor * power).find((size) => size >= rough * (1 - 1e-9))!;
+  const first = Math.floor(min / step);
+  const end = Math.ceil(max / step);
+  // Multiples of the step, not sums of it: sums would drift away from round numbers.
+  const digits = Math.max(0, -Math.floor(Math.log10(power)));
+  return Array.from({ length: Math.max(1, end - first) + 1 }, (_, i) =>
+    Number(((first + i) * step).toFixed(Math.min(20, digits))),
+  );
+}

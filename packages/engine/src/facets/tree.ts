@@ -1,0 +1,77 @@
+import type { TreeFacet, TreeNode } from '@yucca/contract';
+import { addFlagged } from '../filter/evaluate.ts';
+import { DocSet } from '../sets/doc-set.ts';
+import { countGroups, knownGroups } from './buckets-of-values.ts';
+import { chosenValues, type Facet, type MakeFacet } from './facet.ts';
+import { listed } from './order.ts';
+
+/** Paths such as `Outdoor > Shrubs`, any depth, several a record. Choosing a node chooses all below it. */
+export const treeFacet: MakeFacet = (rule, choice) => {
+  const { separator } = rule;
+  const selected = new Set(chosenValues(choice));
+  const totals = new Map<string, number>();
+  let missing = 0;
+  /** A path and all above it: `A > B` is in `A` and in `A > B`. */
+  const nodesOf = (path: string): string[] => {
+    if (path === '') return [];
+    const levels = path.split(separator);
+    return levels.map((_, i) => levels.slice(0, i + 1).join(separator));
+  };
+  return {
+    chosen(segment) {
+      const set = new DocSet(segment.docs);
+      const column = segment.values(rule.field);
+      if (column === null) return set;
+      const flags = new Uint8Array(column.size);
+      for (let value = 0; value < column.size; value++) {
+        if (nodesOf(column.text(value)).some((path) => selected.has(path))) flags[value] = 1;
+      }
+      addFlagged(column, segment.docs, flags, set);
+      return set;
+    },
+    count(segment, docs) {
+      const column = segment.values(rule.field);
+      if (column === null) {
+        missing += docs.length;
+        return;
+      }
+      const groups = knownGroups(column, `tree/${separator}`, nodesOf);
+      const counts = new Uint32Array(groups.names.length);
+      missing += countGroups(column, groups, docs, counts);
+      groups.names.forEach((path, group) => {
+        if (counts[group]! > 0) totals.set(path, (totals.get(path) ?? 0) + counts[group]!);
+      });
+    },
+    answer(): TreeFacet {
+      for (const path of selected) for (const node of nodesOf(path)) if (!totals.has(node)) totals.set(node, 0);
+      const children = new Map<string, string[]>();
+      for (const path of totals.keys()) {
+        const at = path.lastIndexOf(separator);
+        const parent = at === -1 ? '' : path.slice(0, at);
+        const siblings = children.get(parent);
+        if (siblings) siblings.push(path);
+        else children.set(parent, [path]);
+      }
+      let more = false;
+      const nodesBelow = (parent: string): TreeNode[] => {
+        const all = (children.get(parent) ?? []).map((path) => ({
+          value: path,
+          label: path.slice(parent === '' ? 0 : parent.length + separator.length),
+          count: totals.get(path)!,
+          // A node above a chosen one stays in sight with it.
+          selected: selected.has(path) || [...selected].some((one) => one.startsWith(path + separator)),
+        }));
+        const kept = listed(all, rule.order, rule.size);
+        more ||= kept.length < all.length;
+        return kept.map(({ value: path, label, count }) => ({
+          value: label,
+          path,
+          count,
+          selected: selected.has(path),
+          children: nodesBelow(path),
+        }));
+      };
+      return { kind: 'tree', label: rule.label, separator, nodes: nodesBelow(''), more, missing };
+    },
+  } satisfies Facet;
+};

@@ -1,0 +1,37 @@
+import type { Segment } from '../segment/segment.ts';
+import type { DocSet } from '../sets/doc-set.ts';
+import { evaluate } from './evaluate.ts';
+import { FilterError } from './lexer.ts';
+import { nearestName } from './nearest-name.ts';
+import { eachField, parseFilter, type Condition } from './parse.ts';
+
+/** Reads a condition and checks that its fields are fields of the collection. Throws a FilterError. */
+export function readFilter(source: string, segments: readonly Segment[]): Condition {
+  const condition = parseFilter(source);
+  // Before the first record there are no fields, and every condition may be set up already.
+  if (segments.length === 0) return condition;
+  const names = new Set(segments.flatMap(({ meta }) => meta.columns.map(({ path }) => path)));
+  eachField(condition, ({ path, line, column }) => {
+    if (names.has(path)) return;
+    const near = nearestName(path, names);
+    throw new FilterError(`unknown field "${path}"${near === null ? '' : `, did you mean "${near}"?`}`, line, column);
+  });
+  return condition;
+}
+
+/** Sets of recent conditions, kept with their segment: a key's filter and a page's filter come with every keystroke. */
+const KEPT = 24;
+const kept = new WeakMap<Segment, Map<string, DocSet>>();
+
+/** The documents of a segment that fulfil a condition. Not to be changed: it is shared with later queries. */
+export function filterSet(segment: Segment, source: string, condition: Condition): DocSet {
+  let recent = kept.get(segment);
+  if (recent === undefined) kept.set(segment, (recent = new Map()));
+  let set = recent.get(source);
+  if (set === undefined) {
+    set = evaluate(segment, condition);
+    if (recent.size >= KEPT) recent.delete(recent.keys().next().value!);
+    recent.set(source, set);
+  }
+  return set;
+}

@@ -1,0 +1,55 @@
+import type { Why, WhyPart } from '@yucca/contract';
+import { POSITION_BITS } from '../segment/forward.ts';
+import { wordAt } from '../segment/trie.ts';
+import type { Matching, SegmentMatch } from './matching.ts';
+import { readTier, type Candidate } from './rank.ts';
+import { FULL_POINTS, roundScore } from './score.ts';
+import { Scorer, type BestReading } from './scorer.ts';
+
+/** Why each of some results is where it is: scored once more, looking at which reading wins. */
+export function explainAll(matching: Matching, shown: readonly Candidate[]): Map<Candidate, Why> {
+  const reasons = new Map<Candidate, Why>();
+  matching.segments.forEach((match, index) => {
+    const here = shown.filter((candidate) => candidate.segment === index);
+    if (here.length === 0) return;
+    const scorer = new Scorer(match.segment, match.words, match.fields, matching.tellings);
+    for (const candidate of here) reasons.set(candidate, explainOne(matching, match, scorer, candidate));
+    scorer.release();
+  });
+  return reasons;
+}
+
+function explainOne({ words, tellings }: Matching, match: SegmentMatch, scorer: Scorer, candidate: Candidate): Why {
+  const { doc, tier, signals, score } = candidate;
+  const matched = readTier(tier, words.length);
+  if (words.length === 0) return { ...matched, text: 0, signals, score, parts: [] };
+  const { text, closeness, readings } = scorer.explain(doc);
+  const total = tellings.reduce((sum, weight) => sum + weight, 0);
+  const parts = readings.flatMap((best, i): WhyPart[] => {
+    if (best === null) return [];
+    const points = (100 * closeness * tellings[i]! * best.points) / (total * FULL_POINTS);
+    return [describe(match, words[i]!.typed, best, roundScore(points))];
+  });
+  evenOut(parts, text);
+  return { ...matched, text, signals, score, parts };
+}
+
+function describe({ segment }: SegmentMatch, word: string, best: BestReading, points: number): WhyPart {
+  const { how, typos, text } = best.reading;
+  return {
+    word,
+    matched: best.term === -1 ? text! : wordAt(segment.trie, best.term),
+    how,
+    ...(typos > 0 ? { typos } : {}),
+    field: segment.meta.searchFields[best.place >>> POSITION_BITS]!,
+    points,
+  };
+}
+
+/** Lets the rounded parts add up to the rounded whole: the largest takes the difference. */
+function evenOut(parts: WhyPart[], text: number): void {
+  if (parts.length === 0) return;
+  const sum = parts.reduce((total, { points }) => total + points, 0);
+  const largest = parts.reduce((best, part) => (part.points > best.points ? part : best));
+  largest.points = roundScore(largest.points + text - sum);
+}

@@ -1,0 +1,141 @@
+import type { SearchRequest, Tuning } from '@yucca/contract';
+import { FilterError } from '../filter/lexer.ts';
+import { filterSet, readFilter } from '../filter/filter.ts';
+import type { Condition } from '../filter/parse.ts';
+import { boxAround, distanceM } from '../places/position.ts';
+import { searchBox } from '../places/kd-tree.ts';
+import type { Segment } from '../segment/segment.ts';
+import { DocSet } from '../sets/doc-set.ts';
+import { fieldWeights, type FieldWeights } from './fields.ts';
+import { SearchRequestError, type Generation, type SearchContext } from './generation.ts';
+import { type ParsedQuery, type QueryWord } from './parse.ts';
+import { findTogether } from './phrase.ts';
+import { alternativesFor, type Alternative } from './readings.ts';
+import { telling } from './score.ts';
+import { findWord } from '../segment/trie.ts';
+import { anywhere, matchWord, type WordMatch } from './word-match.ts';
+
+/** What a query finds in one segment, before facet choices. */
+export interface SegmentMatch {
+  segment: Segment;
+  /** Living records that pass every condition: what may be found at all. */
+  allowed: DocSet;
+  words: WordMatch[];
+  fields: FieldWeights;
+}
+
+/** A query laid against every segment. */
+export interface Matching {
+  words: QueryWord[];
+  alternatives: Alternative[][];
+  tellings: number[];
+  segments: SegmentMatch[];
+}
+
+/** Reads a condition of the request. Throws a SearchRequestError that says where it fails. */
+export function readCondition(source: string, segments: readonly Segment[], pointer: string): Condition {
+  try {
+    return readFilter(source, segments);
+  } catch (error) {
+    if (error instanceof FilterError) throw new SearchRequestError(pointer, error.message);
+    throw error;
+  }
+}
+
+/** Matches every word of a query in every segment, and works out which records may be found. */
+export function matchQuery(
+  generation: Generation,
+  tuning: Tuning,
+  request: SearchRequest,
+  { words, excluded }: ParsedQuery,
+  { forcedFilter, cancelled }: SearchContext,
+  stop: () => never,
+): Matching {
+  const segments = generation.segments.map(({ segment }) => segment);
+  const alternatives = alternativesFor(words, tuning, segments);
+  const conditions: [string, Condition][] = [];
+  if (forcedFilter) conditions.push([forcedFilter, readCondition(forcedFilter, segments, '')]);
+  if (request.filter) conditions.push([request.filter, readCondition(request.filter, segments, '/filter')]);
+  const matched = generation.segments.map(({ segment, dead }): SegmentMatch => {
+    if (cancelled?.()) stop();
+    const fields = fieldWeights(segment, tuning);
+    const allowed = DocSet.all(segment.docs);
+    if (dead.count > 0) allowed.minus(dead);
+    for (const [source, condition] of conditions) allowed.and(filterSet(segment, source, condition));
+    if (request.near?.withinM !== undefined) allowed.and(within(segment, tuning, request.near));
+    for (const phrase of excluded) allowed.minus(holding(segment, phrase, fields));
+    return {
+      segment,
+      allowed,
+      fields,
+      words: words.map((word, i) => {
+        if (cancelled?.()) stop();
+        return matchWord(segment, word, alternatives[i]!, fields, tuning);
+      }),
+    };
+  });
+  return { words, alternatives, segments: matched, tellings: words.map((_, i) => tellingOf(matched, i)) };
+}
+
+/** Records that hold a word as written, or words that stand together, in fields that are searched. */
+function holding(segment: Segment, phrase: readonly string[], { weights }: FieldWeights): DocSet {
+  if (phrase.length > 1)
+    return DocSet.of(segment.docs, findTogether(segment, phrase, (field) => weights[field]! > 0).docs);
+  const set = new DocSet(segment.docs);
+  const term = findWord(segment.trie, phrase[0]!);
+  if (term === -1) return set;
+  for (let group = segment.groupStarts[term]!; group < segment.groupStarts[term + 1]!; group++) {
+    if (weights[segment.groupFields[group]!] === 0) continue;
+    for (let at = segment.groupPosts[group]!; at < segment.groupPosts[group + 1]!; at++) set.add(segment.postDocs[at]!);
+  }
+  return set;
+}
+
+/** Records within a distance, edge included: a box from the tree first, then the distance itself. */
+function within(segment: Segment, { geo }: Tuning, near: NonNullable<SearchRequest['near']>): DocSet {
+  const set = new DocSet(segment.docs);
+  const column = geo === null ? null : segment.geo(geo);
+  if (column === null) return set;
+  const { lats, lngs, tree } = column;
+  const box = boxAround(near, near.withinM!);
+  const offer = (doc: number): void => {
+    if (distanceM(near, { lat: lats[doc]!, lng: lngs[doc]! }) <= near.withinM!) set.add(doc);
+  };
+  // A box over the date line is looked for on both sides of the map.
+  for (const shift of [0, -360, 360]) {
+    const [west, east] = [box.west + shift, box.east + shift];
+    if (west <= 180 && east >= -180) searchBox(tree, lngs, lats, { ...box, west, east }, offer);
+  }
+  return set;
+}
+
+/** A word is as telling as it is rare: where it stands as typed, or, when it stands nowhere so, in all its readings. */
+function tellingOf(segments: readonly SegmentMatch[], index: number): number {
+  let records = 0;
+  let asWritten = 0;
+  for (const { segment, words } of segments) {
+    records += segment.docs;
+    asWritten += words[index]!.asWritten;
+  }
+  if (asWritten > 0) return telling(records, asWritten);
+  return telling(
+    records,
+    segments.reduce((sum, { words }) => sum + anywhere(words[index]!).count(), 0),
+  );
+}
+
+/**
+ * The records of a segment that match: all required words and none forbidden. `required` are places in the query; the
+ * other words only score. With none required, one word is enough.
+ */
+export function matchesOf({ allowed, words }: SegmentMatch, required: ReadonlySet<number>): DocSet {
+  const set = allowed.copy();
+  if (words.length === 0) return set;
+  if (required.size > 0) {
+    for (const index of required) set.and(anywhere(words[index]!));
+    return set;
+  }
+  const any = new DocSet(set.docs);
+  for (const word of words) any.or(anywhere(word));
+  return set.and(any);
+}

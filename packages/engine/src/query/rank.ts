@@ -1,0 +1,220 @@
+import type { Segment } from '../segment/segment.ts';
+import { DocSet } from '../sets/doc-set.ts';
+import type { Signals } from '../signals/signals.ts';
+import type { FieldWeights } from './fields.ts';
+import { roundScore } from './score.ts';
+import { Scorer } from './scorer.ts';
+import { compareResolved, type Sorting } from './sort-keys.ts';
+import { offerBest } from './threshold.ts';
+import { Top } from './top.ts';
+import { anywhere, type WordMatch } from './word-match.ts';
+
+/** One result in the running: where it is and what places it. */
+export interface Candidate {
+  segment: number;
+  doc: number;
+  /** Words of the query it lacks, and typos spent: fewer first, words before typos. */
+  tier: number;
+  /** 0 = lifted by a placement, 1 = neither, 2 = sunk. */
+  lift: number;
+  score: number;
+  signals: number;
+  /** Place in record order; unique, so the order is total. */
+  order: number;
+  /** Keys of a named sort within the segment, and across segments. */
+  keys: readonly number[];
+  resolve: () => readonly (number | string | null)[];
+}
+
+/** Typos of one query stay below this: 32 words of two each. */
+const TYPOS_PER_TIER = 128;
+
+/** Everything that orders the results of one query, in one segment. */
+export interface RankJob {
+  index: number;
+  segment: Segment;
+  /** The results. */
+  results: DocSet;
+  words: readonly WordMatch[];
+  fields: FieldWeights;
+  tellings: readonly number[];
+  signals: Signals | null;
+  /** How much the signals count against the words, 0 to 1. */
+  share: number;
+  sorting: Sorting | null;
+  lifted: DocSet | null;
+  sunk: DocSet | null;
+}
+
+/** Negative when `a` stands above `b`. Within one segment a named sort is compared by numbers. */
+export function compareInSegment(a: Candidate, b: Candidate): number {
+  for (let i = 0; i < a.keys.length; i++) if (a.keys[i] !== b.keys[i]) return a.keys[i]! - b.keys[i]!;
+  return compareRelevance(a, b);
+}
+
+/** The same across segments. */
+export function compareAnywhere(sorting: Sorting | null): (a: Candidate, b: Candidate) => number {
+  if (sorting === null) return compareRelevance;
+  return (a, b) => compareResolved(sorting, a.resolve(), b.resolve()) || compareRelevance(a, b);
+}
+
+/** Words, typos, what a placement lifts or sinks, score, signals, record order. */
+function compareRelevance(a: Candidate, b: Candidate): number {
+  return a.tier - b.tier || a.lift - b.lift || b.score - a.score || b.signals - a.signals || a.order - b.order;
+}
+
+/** How many words a candidate matched, and the typos it spent. */
+export function readTier(tier: number, words: number): { words: number; typos: number } {
+  return { words: words - Math.floor(tier / TYPOS_PER_TIER), typos: tier % TYPOS_PER_TIER };
+}
+
+/** The best `size` results of a segment, best first. */
+export function rankSegment(job: RankJob, size: number): Candidate[] {
+  if (size === 0) return [];
+  if (job.sorting !== null) return rankSorted(job, size);
+  const best: Candidate[] = [];
+  // Tier by tier: what needs a typo is not even scored once results without one fill the page.
+  for (const { set, tier, lift } of tiersOf(job, size)) {
+    best.push(...rankTier(job, set, tier, lift, size - best.length));
+    if (best.length >= size) break;
+  }
+  return best;
+}
+
+/** Visits every result of a segment. */
+export function eachCandidate(job: RankJob, visit: (candidate: Candidate) => void): void {
+  const scorer = scorerFor(job);
+  for (const { set, tier, lift } of tiersOf(job, Infinity)) {
+    for (const doc of set.list()) visit(candidateOf(job, scorer, doc, tier, lift));
+  }
+  scorer?.release();
+}
+
+function scorerFor({ segment, words, fields, tellings }: RankJob): Scorer | null {
+  return words.length === 0 ? null : new Scorer(segment, words, fields, tellings);
+}
+
+const NO_KEYS: readonly number[] = [];
+const NO_LIFT = 1;
+
+function candidateOf(job: RankJob, scorer: Scorer | null, doc: number, tier: number, lift: number): Candidate {
+  const { index, segment, signals, sorting } = job;
+  return {
+    segment: index,
+    doc,
+    tier,
+    lift,
+    score: scoreOf(job, scorer, doc),
+    signals: signals === null ? 0 : signals.scores[doc]!,
+    order: segment.orders[doc]!,
+    keys: sorting === null ? NO_KEYS : sorting.keys.map(({ bySegment }) => bySegment[index]!.number(doc)),
+    resolve: () => (sorting === null ? NO_KEYS : sorting.keys.map(({ bySegment }) => bySegment[index]!.resolve(doc))),
+  };
+}
+
+function scoreOf({ signals, share }: RankJob, scorer: Scorer | null, doc: number): number {
+  const text = scorer === null ? 0 : scorer.score(doc);
+  return signals === null ? text : roundScore((1 - share) * text + share * signals.scores[doc]!);
+}
+
+/** Below this many documents scoring all of them is quicker than choosing. */
+const WORTH_CHOOSING = 1_000;
+
+/** The best of documents that share a tier. */
+function rankTier(job: RankJob, set: DocSet, tier: number, lift: number, size: number): Candidate[] {
+  const top = new Top<Candidate>(size, compareInSegment);
+  const scorer = scorerFor(job);
+  const offer = (doc: number): void => top.offer(candidateOf(job, scorer, doc, tier, lift));
+  if (scorer !== null && set.count() > Math.max(WORTH_CHOOSING, 4 * size)) {
+    offerBest({ ...job, wanted: set }, offer, () => top.worst?.score ?? null);
+  } else if (scorer === null && job.signals !== null) {
+    // Without words the signals alone decide, and their order is known.
+    let [offered, last] = [0, -1];
+    for (const doc of job.signals.order) {
+      if (!set.has(doc)) continue;
+      if (offered++ >= size && job.signals.scores[doc] !== last) break;
+      last = job.signals.scores[doc]!;
+      offer(doc);
+    }
+  } else {
+    for (const doc of set.list()) offer(doc);
+  }
+  scorer?.release();
+  return top.sorted();
+}
+
+/** With a named sort its keys lead. Only documents whose first key can reach the page are scored. */
+function rankSorted(job: RankJob, size: number): Candidate[] {
+  const read = job.sorting!.keys[0]!.bySegment[job.index]!.number;
+  const list = job.results.list();
+  const keys = Float64Array.from(list, (doc) => read(doc));
+  const limit = size < list.length ? keys.slice().sort()[size - 1]! : Infinity;
+  const reaching = DocSet.of(
+    job.results.docs,
+    list.filter((_, i) => keys[i]! <= limit),
+  );
+  const top = new Top<Candidate>(size, compareInSegment);
+  eachCandidate({ ...job, results: reaching }, (candidate) => top.offer(candidate));
+  return top.sorted();
+}
+
+interface Tier {
+  set: DocSet;
+  tier: number;
+  lift: number;
+}
+
+/** The results by tier and lift, best first. Made as they are asked for: the first usually fills the page. */
+function* tiersOf(job: RankJob, size: number): Generator<Tier> {
+  const { results, words } = job;
+  if (words.length === 0) return yield* liftsOf(job, results, 0);
+  const first = results.copy();
+  for (const { within } of words) first.and(within[0]!);
+  let found = 0;
+  if (!first.isEmpty()) {
+    yield* liftsOf(job, first, 0);
+    found = first.count();
+    if (found >= size) return;
+  }
+  const list = results.copy().minus(first).list();
+  const numbers = tierNumbers(list, words);
+  const sets = new Map<number, DocSet>();
+  for (let i = 0; i < list.length; i++) {
+    let set = sets.get(numbers[i]!);
+    if (set === undefined) sets.set(numbers[i]!, (set = new DocSet(results.docs)));
+    set.add(list[i]!);
+  }
+  for (const tier of [...sets.keys()].sort((a, b) => a - b)) yield* liftsOf(job, sets.get(tier)!, tier);
+}
+
+function* liftsOf({ lifted, sunk }: RankJob, set: DocSet, tier: number): Generator<Tier> {
+  if (lifted === null && sunk === null) return yield { set, tier, lift: NO_LIFT };
+  const none = new DocSet(set.docs);
+  const up = set.copy().and(lifted ?? none);
+  const down = set
+    .copy()
+    .and(sunk ?? none)
+    .minus(up);
+  yield { set: up, tier, lift: NO_LIFT - 1 };
+  yield { set: set.copy().minus(up).minus(down), tier, lift: NO_LIFT };
+  yield { set: down, tier, lift: NO_LIFT + 1 };
+}
+
+/** For each document the words it lacks and the typos it spends. */
+function tierNumbers(list: Uint32Array, words: readonly WordMatch[]): Uint16Array {
+  const tiers = new Uint16Array(list.length);
+  for (const word of words) {
+    const { within } = word;
+    const all = anywhere(word).bits;
+    for (let i = 0; i < list.length; i++) {
+      const doc = list[i]!;
+      const [at, bit] = [doc >>> 5, 1 << (doc & 31)];
+      if ((all[at]! & bit) === 0) {
+        tiers[i]! += TYPOS_PER_TIER;
+        continue;
+      }
+      for (let typos = 0; typos < within.length - 1; typos++) if ((within[typos]!.bits[at]! & bit) === 0) tiers[i]!++;
+    }
+  }
+  return tiers;
+}

@@ -1,0 +1,91 @@
+import type { SearchRequest, SortKey, Tuning } from '@yucca/contract';
+import { compareTexts, firstNumber } from '../columns/column.ts';
+import { distanceM, type Position } from '../places/position.ts';
+import type { Segment } from '../segment/segment.ts';
+
+/** One key of a sort in one segment. Smaller numbers stand first; what has no value stands last either way. */
+interface KeyInSegment {
+  /** Comparable within the segment. */
+  number: (doc: number) => number;
+  /** Comparable with other segments: a text, or the same number. */
+  resolve: (doc: number) => number | string | null;
+}
+
+/** A sort over all segments of a collection. */
+export interface Sorting {
+  keys: readonly { order: 'asc' | 'desc'; bySegment: readonly KeyInSegment[] }[];
+}
+
+/** The sort a request asks for; null = by relevance. */
+export function sortingFor(
+  segments: readonly Segment[],
+  tuning: Tuning,
+  { sort, near }: SearchRequest,
+): Sorting | null {
+  if (sort === undefined || sort === 'relevance') return null;
+  if (sort === 'distance') {
+    const bySegment = segments.map((segment) => distanceKey(segment, tuning.geo, near!));
+    return { keys: [{ order: 'asc', bySegment }] };
+  }
+  const rule = tuning.sorts.find(({ name }) => name === sort)!;
+  return { keys: rule.by.map((key) => ({ order: key.order, bySegment: keysFor(segments, key) })) };
+}
+
+function keysFor(segments: readonly Segment[], { field, order }: SortKey): KeyInSegment[] {
+  const sign = order === 'asc' ? 1 : -1;
+  const byNumber = segments.some((segment) => segment.numbers(field) !== null);
+  return segments.map((segment) => {
+    if (byNumber) {
+      const column = segment.numbers(field);
+      const number = (doc: number): number => {
+        const value = column === null ? Number.NaN : firstNumber(column, doc);
+        return Number.isNaN(value) ? Infinity : sign * value;
+      };
+      return { number, resolve: number };
+    }
+    const column = segment.values(field);
+    const valueOf = (doc: number): number => {
+      if (column === null) return -1;
+      if (column.docStarts === null) return column.docValues[doc]! - 1;
+      return column.docStarts[doc] === column.docStarts[doc + 1] ? -1 : column.docValues[column.docStarts[doc]!]!;
+    };
+    return {
+      number: (doc) => (valueOf(doc) === -1 ? Infinity : sign * valueOf(doc)),
+      resolve: (doc) => (valueOf(doc) === -1 ? null : column!.text(valueOf(doc))),
+    };
+  });
+}
+
+function distanceKey(segment: Segment, geo: string | null, near: Position): KeyInSegment {
+  const distance = distanceReader(segment, geo, near);
+  const number = (doc: number): number => {
+    const metres = distance(doc);
+    return Number.isNaN(metres) ? Infinity : metres;
+  };
+  return { number, resolve: number };
+}
+
+/** Metres from a position to a document; NaN for one without a position. */
+export function distanceReader(segment: Segment, geo: string | null, near: Position): (doc: number) => number {
+  const column = geo === null ? null : segment.geo(geo);
+  if (column === null) return () => Number.NaN;
+  return (doc) => distanceM(near, { lat: column.lats[doc]!, lng: column.lngs[doc]! });
+}
+
+/** Compares resolved keys of two documents of any segments. */
+export function compareResolved(
+  sorting: Sorting,
+  a: readonly (number | string | null)[],
+  b: readonly (number | string | null)[],
+): number {
+  for (let i = 0; i < sorting.keys.length; i++) {
+    const [x, y] = [a[i]!, b[i]!];
+    if (x === y) continue;
+    if (x === null || y === null) return x === null ? 1 : -1;
+    // Numbers carry their sign already; texts are turned round here.
+    if (typeof x === 'number' && typeof y === 'number') return x - y;
+    const order = compareTexts(String(x), String(y));
+    if (order !== 0) return sorting.keys[i]!.order === 'asc' ? order : -order;
+  }
+  return 0;
+}

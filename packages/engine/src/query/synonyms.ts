@@ -1,0 +1,76 @@
+import type { Tuning } from '@yucca/contract';
+import { stemmerFor } from '../text/stem.ts';
+import { words } from '../text/words.ts';
+
+/** A run of query words `[from, to)` that may also be read as the words of `as`, standing together. */
+export interface Span {
+  from: number;
+  to: number;
+  as: string[];
+}
+
+interface Rule {
+  from: string[];
+  to: string[][];
+}
+
+/** The synonyms of one tuning by their first word, so that thousands of groups cost nothing at a keystroke. */
+export class Synonyms {
+  readonly #byFirst = new Map<string, Rule[]>();
+  readonly #form: (word: string) => string;
+
+  constructor({ synonyms, stems, language }: Tuning) {
+    this.#form = (stems ? stemmerFor(language) : null) ?? ((word) => word);
+    for (const group of synonyms) {
+      if (group.kind === 'oneWay') {
+        const to = group.to.map(foldedWords);
+        group.from.forEach((from) => this.#add(foldedWords(from), to));
+      } else {
+        const all = group.words.map(foldedWords);
+        all.forEach((from, i) =>
+          this.#add(
+            from,
+            all.filter((_, j) => j !== i),
+          ),
+        );
+      }
+    }
+  }
+
+  #add(from: string[], to: string[][]): void {
+    const usable = to.filter((words) => words.length > 0 && words.join(' ') !== from.join(' '));
+    if (from.length === 0 || usable.length === 0) return;
+    const first = this.#form(from[0]!);
+    const rules = this.#byFirst.get(first);
+    if (rules) rules.push({ from, to: usable });
+    else this.#byFirst.set(first, [{ from, to: usable }]);
+  }
+
+  /** What runs of these words also mean. One step only: a synonym's synonyms are not looked up. */
+  spans(query: readonly (string | null)[]): Span[] {
+    if (this.#byFirst.size === 0) return [];
+    const forms = query.map((word) => (word === null ? null : this.#form(word)));
+    const spans: Span[] = [];
+    forms.forEach((first, from) => {
+      for (const rule of first === null ? [] : (this.#byFirst.get(first) ?? [])) {
+        const to = from + rule.from.length;
+        if (to > forms.length || rule.from.some((word, i) => this.#form(word) !== forms[from + i])) continue;
+        for (const as of rule.to) spans.push({ from, to, as });
+      }
+    });
+    return spans;
+  }
+}
+
+function foldedWords(text: string): string[] {
+  return words(text).map((word) => word.text);
+}
+
+const known = new WeakMap<Tuning, Synonyms>();
+
+/** The compiled synonyms of a tuning; compiled once. */
+export function synonymsOf(tuning: Tuning): Synonyms {
+  let synonyms = known.get(tuning);
+  if (synonyms === undefined) known.set(tuning, (synonyms = new Synonyms(tuning)));
+  return synonyms;
+}

@@ -1,0 +1,90 @@
+import type { Segment } from '../segment/segment.ts';
+import type { Reading } from './readings.ts';
+import { formFactor, trustIn } from './score.ts';
+
+/** One way a word of the dictionary may read a word of the query: all words with the same typos and form are one code. */
+export interface Code {
+  reading: Reading;
+  typos: number;
+  form: number;
+}
+
+/**
+ * For one word of a query: which code each word of the dictionary has, 0 = it does not match. With it a document's words
+ * are read against any number of readings by one look each.
+ */
+export interface TermCodes {
+  codes: readonly Code[];
+  table: Uint16Array;
+}
+
+/** Working memory of a segment: a table for each word of a query, and which dictionary words any of them knows. */
+interface Tables {
+  any: Uint8Array;
+  free: Uint16Array[];
+}
+
+const tables = new WeakMap<Segment, Tables>();
+
+function tablesOf(segment: Segment): Tables {
+  let found = tables.get(segment);
+  if (found === undefined) tables.set(segment, (found = { any: new Uint8Array(segment.meta.terms), free: [] }));
+  return found;
+}
+
+/** Codes for the words of one query. `any` says which dictionary words have one. Give them back with `release`. */
+export function takeCodes(
+  segment: Segment,
+  words: readonly { readings: readonly Reading[] }[],
+): { any: Uint8Array; words: TermCodes[] } {
+  const { any, free } = tablesOf(segment);
+  const taken = words.map(({ readings }): TermCodes => {
+    const table = free.pop() ?? new Uint16Array(segment.meta.terms);
+    return { codes: fill(segment, readings, table, any), table };
+  });
+  return { any, words: taken };
+}
+
+/** Clears the tables and keeps them for the next query. */
+export function releaseCodes(
+  segment: Segment,
+  words: readonly { readings: readonly Reading[] }[],
+  codes: readonly TermCodes[],
+): void {
+  const { any, free } = tablesOf(segment);
+  words.forEach(({ readings }, i) => {
+    for (const { together, from, to } of readings) {
+      if (together !== null) continue;
+      any.fill(0, from, to);
+      codes[i]!.table.fill(0, from, to);
+    }
+    free.push(codes[i]!.table);
+  });
+}
+
+function fill(segment: Segment, readings: readonly Reading[], table: Uint16Array, any: Uint8Array): Code[] {
+  // Code 0 is "no match"; its entry is never read.
+  const codes: Code[] = [{ reading: readings[0]!, typos: 9, form: 0 }];
+  for (const reading of readings) {
+    const { together, whole, letters, typos, from, to } = reading;
+    if (together !== null) continue;
+    const trust = trustIn(reading.how, typos);
+    const byLength = new Uint16Array(256);
+    const codeFor = (length: number): number => {
+      const slot = whole ? 0 : length;
+      if (byLength[slot] === 0) {
+        byLength[slot] = codes.push({ reading, typos, form: formFactor(trust, whole, letters, length) }) - 1;
+      }
+      return byLength[slot]!;
+    };
+    for (let term = from; term < to; term++) {
+      const code = codeFor(segment.termLengths[term]!);
+      const known = table[term]!;
+      // Readings come by typos ascending, so a word that is known already can only be read better in form.
+      if (known !== 0 && (codes[known]!.typos < typos || codes[known]!.form >= codes[code]!.form)) continue;
+      table[term] = code;
+      any[term] = 1;
+    }
+  }
+  return codes;
+}

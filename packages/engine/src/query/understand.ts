@@ -1,0 +1,67 @@
+import type { UnderstoodWord } from '@yucca/contract';
+import { wordAt } from '../segment/trie.ts';
+import type { Matching, SegmentMatch } from './matching.ts';
+import type { Reading } from './readings.ts';
+
+const READINGS_SHOWN = 5;
+
+/**
+ * Which words of the data a typed word was taken for, the most common first. With `hidesRecords` only words of records
+ * that may be found are told: a forced filter hides the words of what it hides.
+ */
+export function understandWord({ words, segments }: Matching, index: number, hidesRecords: boolean): UnderstoodWord {
+  let least = Infinity;
+  for (const match of segments) {
+    for (const reading of match.words[index]!.readings) {
+      if (reading.typos < least && countOf(match, reading, hidesRecords) > 0) least = reading.typos;
+    }
+  }
+  const found = new Map<string, number>();
+  for (const match of segments) {
+    const readings = match.words[index]!.readings.filter(({ typos }) => typos === least);
+    for (const { text, count } of mostCommon(match, readings, hidesRecords))
+      found.set(text, (found.get(text) ?? 0) + count);
+  }
+  const as = [...found].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1)).slice(0, READINGS_SHOWN);
+  return {
+    text: words[index]!.typed,
+    typo: least > 0 && Number.isFinite(least),
+    as: as.map(([text]) => text),
+  };
+}
+
+/** The few most common words of some readings, by postings. Readings may overlap: a word is told once. */
+function mostCommon(
+  match: SegmentMatch,
+  readings: readonly Reading[],
+  hides: boolean,
+): { text: string; count: number }[] {
+  const { segment } = match;
+  const best: { term: number; text: string | null; count: number }[] = [];
+  const offer = (term: number, text: string | null, count: number): void => {
+    if (count === 0 || (best.length === READINGS_SHOWN && count <= best[READINGS_SHOWN - 1]!.count)) return;
+    if (best.some((known) => known.term === term && known.text === text)) return;
+    best.push({ term, text, count });
+    best.sort((a, b) => b.count - a.count);
+    best.length = Math.min(best.length, READINGS_SHOWN);
+  };
+  for (const reading of readings) {
+    if (reading.together !== null) offer(-1, reading.text, countOf(match, reading, hides));
+    for (let term = reading.from; term < reading.to && reading.together === null; term++) {
+      const count = segment.postStart(term + 1) - segment.postStart(term);
+      // What is hidden is counted only where it could matter.
+      if (best.length === READINGS_SHOWN && count <= best[READINGS_SHOWN - 1]!.count) continue;
+      offer(term, null, hides ? countOf(match, { ...reading, from: term, to: term + 1 }, true) : count);
+    }
+  }
+  return best.map(({ term, text, count }) => ({ text: text ?? wordAt(segment.trie, term), count }));
+}
+
+/** Postings of a reading; with `hides` only those of records that may be found. */
+function countOf({ segment, allowed }: SegmentMatch, { together, from, to }: Reading, hides: boolean): number {
+  const docs = together?.docs ?? segment.postDocs.subarray(segment.postStart(from), segment.postStart(to));
+  if (!hides) return docs.length;
+  let count = 0;
+  for (const doc of docs) if (allowed.has(doc)) count++;
+  return count;
+}

@@ -1,0 +1,116 @@
+import type { Tuning } from '@yucca/contract';
+import type { Segment } from '../segment/segment.ts';
+import { DocSet } from '../sets/doc-set.ts';
+import type { FieldWeights } from './fields.ts';
+import type { QueryWord } from './parse.ts';
+import { alternativeReadings, ownReadings, type Alternative, type Reading } from './readings.ts';
+
+/** How one query word matches one segment: its readings, and the documents they reach. */
+export interface WordMatch {
+  /** By typos ascending. */
+  readings: readonly Reading[];
+  /** `within[t]`: documents that match with at most `t` typos. */
+  within: readonly DocSet[];
+  /** Documents that hold the word as written; what tells how common it is. */
+  asWritten: number;
+}
+
+/** All documents that match, whatever the typos. */
+export function anywhere({ within }: WordMatch): DocSet {
+  return within[within.length - 1]!;
+}
+
+/**
+ * Sets made for recent words, kept with their segment: while a person types, every word but the last stays the same. Held
+ * by count; a set of a million documents is 125 kB.
+ */
+const KEPT = 64;
+const kept = new WeakMap<Segment, Map<string, WordMatch>>();
+
+/** Matches one word of the query. `alternatives` are its readings that hang on its neighbours or on synonyms. */
+export function matchWord(
+  segment: Segment,
+  word: QueryWord,
+  alternatives: readonly Alternative[],
+  fields: FieldWeights,
+  tuning: Tuning,
+): WordMatch {
+  const own = matchOwn(segment, word, fields, tuning);
+  const others = alternatives.flatMap((alternative) => alternativeReadings(segment, alternative, fields));
+  if (others.length === 0) return own;
+  const added = new DocSet(segment.docs);
+  for (const reading of others) addDocs(segment, reading, fields, added);
+  return {
+    readings: [...others, ...own.readings].sort((a, b) => a.typos - b.typos),
+    within: own.within.map((set) => added.copy().or(set)),
+    asWritten: own.asWritten,
+  };
+}
+
+function matchOwn(segment: Segment, word: QueryWord, fields: FieldWeights, tuning: Tuning): WordMatch {
+  let recent = kept.get(segment);
+  if (recent === undefined) kept.set(segment, (recent = new Map<string, WordMatch>()));
+  const { firstLetter } = tuning.typos;
+  const key = JSON.stringify([
+    word.text,
+    word.phrase !== null,
+    word.prefix,
+    word.typos,
+    firstLetter,
+    tuning.stems && tuning.language,
+    fields.key,
+  ]);
+  let match = recent.get(key);
+  if (match === undefined) {
+    match = computeOwn(segment, word, fields, tuning);
+    if (recent.size >= KEPT) recent.delete(recent.keys().next().value!);
+  } else {
+    recent.delete(key);
+  }
+  recent.set(key, match);
+  return match;
+}
+
+function computeOwn(segment: Segment, word: QueryWord, fields: FieldWeights, tuning: Tuning): WordMatch {
+  const readings = ownReadings(segment, word, tuning, fields);
+  const within: DocSet[] = [];
+  let asWritten = 0;
+  for (let typos = 0; typos <= word.typos; typos++) {
+    const set = typos === 0 ? new DocSet(segment.docs) : within[typos - 1]!.copy();
+    for (const reading of readings) {
+      if (reading.typos !== typos) continue;
+      addDocs(segment, reading, fields, set);
+      // The word as written is read first, so the set holds nothing else yet.
+      if (reading.how === 'exact' || reading.how === 'phrase') asWritten = set.count();
+    }
+    within.push(set);
+  }
+  return { readings, within, asWritten };
+}
+
+/** Adds the documents a reading reaches, in fields that are searched. */
+export function addDocs(segment: Segment, reading: Reading, fields: FieldWeights, set: DocSet): void {
+  const { together, from, to, typos } = reading;
+  if (together !== null) {
+    for (const doc of together.docs) set.add(doc);
+    return;
+  }
+  if (fields.all && (typos === 0 || !fields.anyExact)) {
+    addPostings(segment.postDocs, segment.postStart(from), segment.postStart(to), set);
+    return;
+  }
+  const { groupStarts, groupFields, groupPosts, postDocs } = segment;
+  const { weights, exact } = fields;
+  for (let group = groupStarts[from]!; group < groupStarts[to]!; group++) {
+    const field = groupFields[group]!;
+    if (weights[field] === 0 || (typos > 0 && exact[field] === 1)) continue;
+    addPostings(postDocs, groupPosts[group]!, groupPosts[group + 1]!, set);
+  }
+}
+
+function addPostings(docs: Uint32Array, from: number, to: number, { bits }: DocSet): void {
+  for (let at = from; at < to; at++) {
+    const doc = docs[at]!;
+    bits[doc >>> 5]! |= 1 << (doc & 31);
+  }
+}

@@ -1,0 +1,87 @@
+import { ColumnBuilder } from '../columns/column-builder.ts';
+import type { IndexPlan } from './plan.ts';
+
+export const MAX_FIELDS = 60;
+/** Paths beyond this have no columns: such data has keys for field names. */
+const MAX_COLUMNS = 400;
+
+/** What is known of one dotted path. */
+export interface FieldInfo {
+  path: string;
+  /** Number inside the postings, -1 = not searchable (yet). */
+  number: number;
+  /** Always searched; otherwise only its strings, when the plan says so. */
+  planned: boolean;
+  html: boolean;
+  column: ColumnBuilder | null;
+}
+
+/** One step of a path. Following steps needs no joining of names, which would cost more than the rest of the walk. */
+export interface FieldNode {
+  info: FieldInfo;
+  children: Map<string, FieldNode>;
+}
+
+/** Every path met in the records, as a tree of steps. A name that holds a dot leads to the same path as the nested one. */
+export class FieldTree {
+  readonly root: FieldNode;
+  readonly searchFields: string[] = [];
+  readonly #plan: IndexPlan;
+  readonly #byPath = new Map<string, FieldInfo>();
+
+  constructor(plan: IndexPlan) {
+    this.#plan = plan;
+    this.root = { info: this.#describe(''), children: new Map() };
+    plan.searchFields.forEach((path) => this.numberOf(this.#known(path)));
+    plan.columns.forEach((path) => this.#known(path));
+  }
+
+  get columns(): ColumnBuilder[] {
+    return [...this.#byPath.values()].flatMap(({ column }) => (column === null ? [] : [column]));
+  }
+
+  column(path: string): ColumnBuilder | null {
+    return this.#byPath.get(path)?.column ?? null;
+  }
+
+  /** The node one step below; made when it is new. */
+  child(node: FieldNode, name: string): FieldNode {
+    let child = node.children.get(name);
+    if (child === undefined) {
+      const path = node === this.root ? name : `${node.info.path}.${name}`;
+      child = { info: this.#known(path), children: new Map() };
+      node.children.set(name, child);
+    }
+    return child;
+  }
+
+  /** The field's number in the postings, given out on first use; -1 when there are too many fields. */
+  numberOf(info: FieldInfo): number {
+    if (info.number === -1 && this.searchFields.length < MAX_FIELDS) {
+      info.number = this.searchFields.push(info.path) - 1;
+    }
+    return info.number;
+  }
+
+  #known(path: string): FieldInfo {
+    let info = this.#byPath.get(path);
+    if (info === undefined) this.#byPath.set(path, (info = this.#describe(path)));
+    return info;
+  }
+
+  #describe(path: string): FieldInfo {
+    const { searchFields, html, columns, labels } = this.#plan;
+    const isColumn = columns.includes(path);
+    const labelled = labels.some(({ field }) => field === path);
+    return {
+      path,
+      number: -1,
+      planned: searchFields.includes(path),
+      html: html.includes(path),
+      column:
+        path !== '' && (isColumn || this.#byPath.size < MAX_COLUMNS)
+          ? new ColumnBuilder(path, isColumn, isColumn && labelled)
+          : null,
+    };
+  }
+}

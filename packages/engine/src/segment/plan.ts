@@ -1,0 +1,65 @@
+import type { Tuning } from '@yucca/contract';
+import { stemmerFor } from '../text/stem.ts';
+
+/** What goes into an index. Made from the tunings that it must be able to answer. */
+export interface IndexPlan {
+  /** BCP 47 tags: whose stems are kept beside the words. */
+  languages: readonly string[];
+  /** Fields whose HTML tags are not words. */
+  html: readonly string[];
+  /** Whether every field that holds a string in some record is searchable, besides `searchFields`. */
+  allStrings: boolean;
+  /** Searchable field paths. At most 60 fields are kept in all. */
+  searchFields: readonly string[];
+  /** Fields that must have columns: those of facets, sorts, signals and groups. Others have one when it is small. */
+  columns: readonly string[];
+  /** For facets that show another field's text for each value. */
+  labels: readonly { field: string; labelField: string }[];
+  /** Fields that hold positions. */
+  geo: readonly string[];
+}
+
+const distinct = (list: readonly string[]): string[] => [...new Set(list)].sort();
+
+/** What must be indexed so that all of these tunings can answer. */
+export function planFor(tunings: readonly Tuning[]): IndexPlan {
+  const labels = new Map<string, { field: string; labelField: string }>();
+  for (const { field, labelField } of tunings.flatMap(({ facets }) => facets)) {
+    if (labelField !== null) labels.set(`${field}\u0000${labelField}`, { field, labelField });
+  }
+  return {
+    languages: distinct(
+      tunings.flatMap(({ stems, language }) => (stems && stemmerFor(language) !== null ? [language] : [])),
+    ),
+    html: distinct(tunings.flatMap(({ html }) => html)),
+    allStrings: tunings.some(({ search }) => search.length === 0),
+    searchFields: distinct(tunings.flatMap(({ search }) => search.map(({ field }) => field))),
+    columns: distinct(
+      tunings.flatMap(({ facets, sorts, signals, group }) => [
+        ...facets.map(({ field }) => field),
+        ...sorts.flatMap(({ by }) => by.map(({ field }) => field)),
+        ...signals.map(({ field }) => field),
+        ...(group === null ? [] : [group.field]),
+      ]),
+    ),
+    labels: [...labels.values()],
+    geo: distinct(tunings.flatMap(({ geo }) => (geo === null ? [] : [geo]))),
+  };
+}
+
+/** Whether an index made by one plan can answer what another asks for, without a rebuild. */
+export function covers(have: IndexPlan, want: IndexPlan): boolean {
+  const holds = (all: readonly string[], some: readonly string[]): boolean => some.every((one) => all.includes(one));
+  return (
+    (have.allStrings || !want.allStrings) &&
+    holds(have.searchFields, want.searchFields) &&
+    holds(have.columns, want.columns) &&
+    holds(have.languages, want.languages) &&
+    holds(have.geo, want.geo) &&
+    // Tags are words or they are not: the same text cannot be indexed both ways.
+    have.html.join('\n') === want.html.join('\n') &&
+    want.labels.every(({ field, labelField }) =>
+      have.labels.some((label) => label.field === field && label.labelField === labelField),
+    )
+  );
+}

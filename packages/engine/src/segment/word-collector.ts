@@ -1,0 +1,248 @@
+import { eachToken } from '../text/tokens.ts';
+import { Section, type SectionInput } from './format.ts';
+import {
+  headEntry,
+  headField,
+  headStart,
+  headWords,
+  isHead,
+  MAX_POSITION,
+  MOST_WORDS,
+  tokenEntry,
+  tokenStays,
+  tokenTerm,
+} from './forward.ts';
+import { GrowingArray } from './growing-array.ts';
+import { CLASSES, impactClass, PARTED_FROM } from './impact.ts';
+
+/** Words between two strings of one field, so that they do not read as neighbours. */
+const STRING_GAP = 8;
+const NONE = 0xffff_ffff;
+
+/**
+ * Collects the words of texts, document by document, as a forward index with words numbered as they come; `finish`
+ * numbers them in sorted order and turns them into postings by counting, without any sorting of postings.
+ *
+ * The postings of a word are parted by field: one group for each field it stands in. Groups are counted while collecting,
+ * as a short chain for each word.
+ */
+export class WordCollector {
+  readonly #terms = new Map<string, number>();
+  readonly #firstGroup = new GrowingArray(Uint32Array);
+  readonly #nextGroup = new GrowingArray(Uint32Array);
+  readonly #groupField = new GrowingArray(Uint8Array);
+  readonly #groupSize = new GrowingArray(Uint32Array);
+  /** 1 + the last document counted: a document stands once in a group. */
+  readonly #groupDoc = new GrowingArray(Uint32Array);
+  readonly #starts = new GrowingArray(Uint32Array, [0]);
+  readonly #entries = new GrowingArray(Int32Array);
+  /** Of the document at hand, by field: the place of the next string, the words so far, and where its heads stand. */
+  readonly #nextPlace: number[] = [];
+  readonly #words: number[] = [];
+  readonly #heads: number[] = [];
+  /** Of the string at hand. */
+  #tokenTerms: number[] = [];
+  #tokenPlaces: number[] = [];
+  /** By field: the fewest words a document has in it, when it has any. */
+  readonly #shortest: number[] = [];
+
+  /** Adds a text of the document at hand. */
+  addText(doc: number, field: number, text: string): void {
+    const first = this.#nextPlace[field] ?? 0;
+    this.#tokenTerms.length = 0;
+    this.#tokenPlaces.length = 0;
+    let ordered = true;
+    let last = 0;
+    const count = eachToken(text, (token, _start, _end, place) => {
+      if (place < last) ordered = false;
+      last = place;
+      this.#tokenTerms.push(this.#termOf(token));
+      this.#tokenPlaces.push(place);
+    });
+    if (count === 0) return;
+    if (!ordered) this.#orderTokens();
+    this.#heads.push(this.#entries.length);
+    this.#entries.push(headEntry(field, 0, first));
+    let before = -1;
+    for (let i = 0; i < this.#tokenTerms.length; i++) {
+      const term = this.#tokenTerms[i]!;
+      const place = this.#tokenPlaces[i]!;
+      this.#entries.push(tokenEntry(term, place === before));
+      before = place;
+      this.#countPosting(term, field, doc);
+    }
+    this.#nextPlace[field] = first + count + STRING_GAP;
+    this.#words[field] = (this.#words[field] ?? 0) + count;
+  }
+
+  #termOf(token: string): number {
+    let term = this.#terms.get(token);
+    if (term === undefined) {
+      term = this.#terms.size;
+      this.#terms.set(token, term);
+      this.#firstGroup.push(NONE);
+    }
+    return term;
+  }
+
+  /** Joined forms come after the words they join; they belong at their first one's place. */
+  #orderTokens(): void {
+    const order = this.#tokenPlaces.map((_, i) => i);
+    order.sort((a, b) => this.#tokenPlaces[a]! - this.#tokenPlaces[b]! || a - b);
+    this.#tokenTerms = order.map((i) => this.#tokenTerms[i]!);
+    this.#tokenPlaces = order.map((i) => this.#tokenPlaces[i]!);
+  }
+
+  #countPosting(term: number, field: number, doc: number): void {
+    const group = this.#groupOf(term, field);
+    if (this.#groupDoc.array[group] === doc + 1) return;
+    this.#groupDoc.array[group] = doc + 1;
+    this.#groupSize.array[group]!++;
+  }
+
+  #groupOf(term: number, field: number): number {
+    const fields = this.#groupField.array;
+    const next = this.#nextGroup.array;
+    for (let group = this.#firstGroup.array[term]!; group !== NONE; group = next[group]!) {
+      if (fields[group] === field) return group;
+    }
+    const group = this.#groupField.length;
+    this.#groupField.push(field);
+    this.#groupSize.push(0);
+    this.#groupDoc.push(0);
+    this.#nextGroup.push(this.#firstGroup.array[term]!);
+    this.#firstGroup.array[term] = group;
+    return group;
+  }
+
+  /** Ends the document at hand: its heads learn how many words each field holds. */
+  endDocument(): void {
+    const entries = this.#entries.array;
+    for (const at of this.#heads) {
+      const field = headField(entries[at]!);
+      entries[at] = headEntry(field, this.#words[field]!, headStart(entries[at]!));
+    }
+    this.#words.forEach((count, field) => {
+      if (count > 0) this.#shortest[field] = Math.min(this.#shortest[field] ?? MOST_WORDS, count);
+    });
+    this.#heads.length = 0;
+    this.#nextPlace.fill(0);
+    this.#words.fill(0);
+    this.#starts.push(this.#entries.length);
+  }
+
+  /** By field number; MOST_WORDS for a field no document has words in. */
+  shortest(fields: number): number[] {
+    return Array.from({ length: fields }, (_, field) => this.#shortest[field] ?? MOST_WORDS);
+  }
+
+  /** The words in sorted order, and the sections of the forward index and of the postings. */
+  finish(): { sorted: string[]; sections: SectionInput[] } {
+    const sorted = [...this.#terms.keys()].sort();
+    const ranks = new Uint32Array(sorted.length);
+    sorted.forEach((term, rank) => (ranks[this.#terms.get(term)!] = rank));
+    const entries = this.#entries.view();
+    for (let at = 0; at < entries.length; at++) {
+      const entry = entries[at]!;
+      if (!isHead(entry)) entries[at] = tokenEntry(ranks[tokenTerm(entry)]!, tokenStays(entry));
+    }
+    const { starts, fields, posts, slotOf } = this.#layOutGroups(sorted);
+    return {
+      sorted,
+      sections: [
+        { kind: Section.ForwardStarts, data: this.#starts.view() },
+        { kind: Section.Forward, data: entries },
+        { kind: Section.GroupStarts, data: starts },
+        { kind: Section.GroupFields, data: fields },
+        { kind: Section.GroupPosts, data: posts },
+        ...this.#postings(entries, posts, slotOf),
+      ],
+    };
+  }
+
+  /** Puts the groups in the order of words, then fields; `posts` says where the postings of each begin. */
+  #layOutGroups(sorted: readonly string[]): {
+    starts: Uint32Array;
+    fields: Uint8Array;
+    posts: Uint32Array;
+    slotOf: (rank: number, field: number) => number;
+  } {
+    const count = this.#groupField.length;
+    const starts = new Uint32Array(sorted.length + 1);
+    const fields = new Uint8Array(count);
+    const posts = new Uint32Array(count + 1);
+    let slot = 0;
+    sorted.forEach((text, rank) => {
+      const groups: number[] = [];
+      let group = this.#firstGroup.array[this.#terms.get(text)!]!;
+      for (; group !== NONE; group = this.#nextGroup.array[group]!) groups.push(group);
+      groups.sort((a, b) => this.#groupField.array[a]! - this.#groupField.array[b]!);
+      for (const one of groups) {
+        fields[slot] = this.#groupField.array[one]!;
+        posts[slot + 1] = posts[slot]! + this.#groupSize.array[one]!;
+        slot++;
+      }
+      starts[rank + 1] = slot;
+    });
+    const slotOf = (rank: number, field: number): number => {
+      let at = starts[rank]!;
+      while (fields[at] !== field) at++;
+      return at;
+    };
+    return { starts, fields, posts, slotOf };
+  }
+
+  /** Fills the groups in document order, then parts the large ones by impact class. */
+  #postings(entries: Int32Array, posts: Uint32Array, slotOf: (rank: number, field: number) => number): SectionInput[] {
+    const docs = new Uint32Array(posts[posts.length - 1]!);
+    const classes = new Uint8Array(docs.length);
+    const next = posts.slice(0, -1);
+    const starts = this.#starts.view();
+    for (let doc = 0; doc + 1 < starts.length; doc++) {
+      let [field, words, position] = [0, 0, 0];
+      for (let at = starts[doc]!; at < starts[doc + 1]!; at++) {
+        const entry = entries[at]!;
+        if (isHead(entry)) {
+          [field, words, position] = [headField(entry), headWords(entry), headStart(entry) - 1];
+          continue;
+        }
+        if (!tokenStays(entry)) position++;
+        const slot = slotOf(tokenTerm(entry), field);
+        const end = next[slot]!;
+        // The first time a word stands in a field is its best place there.
+        if (end > posts[slot]! && docs[end - 1] === doc) continue;
+        docs[end] = doc;
+        classes[end] = impactClass(Math.min(position, MAX_POSITION), words);
+        next[slot] = end + 1;
+      }
+    }
+    const { parted, classStarts } = partGroups(posts, docs, classes);
+    return [
+      { kind: Section.PostDocs, data: docs },
+      { kind: Section.PartedGroups, data: parted },
+      { kind: Section.ClassStarts, data: classStarts },
+    ];
+  }
+}
+
+/** Puts each large group in the order of its classes, by counting; says where each class begins. */
+function partGroups(
+  posts: Uint32Array,
+  docs: Uint32Array,
+  classes: Uint8Array,
+): { parted: Uint32Array; classStarts: Uint32Array } {
+  const parted = new GrowingArray(Uint32Array);
+  const classStarts = new GrowingArray(Uint32Array);
+  for (let group = 0; group + 1 < posts.length; group++) {
+    const [from, to] = [posts[group]!, posts[group + 1]!];
+    if (to - from < PARTED_FROM) continue;
+    const next = new Uint32Array(CLASSES + 1);
+    for (let at = from; at < to; at++) next[classes[at]! + 1]!++;
+    for (let impact = 0; impact < CLASSES; impact++) next[impact + 1]! += next[impact]!;
+    parted.push(group);
+    for (let impact = 0; impact < CLASSES; impact++) classStarts.push(from + next[impact]!);
+    const held = docs.slice(from, to);
+    for (let i = 0; i < held.length; i++) docs[from + next[classes[from + i]!]!++] = held[i]!;
+  }
+  return { parted: parted.view(), classStarts: classStarts.view() };
+}

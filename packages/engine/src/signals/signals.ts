@@ -1,0 +1,115 @@
+import type { SignalRule, Tuning } from '@yucca/contract';
+import { firstNumber } from '../columns/column.ts';
+import { roundScore } from '../query/score.ts';
+import type { Segment } from '../segment/segment.ts';
+import { shaped, type Extent } from './shapes.ts';
+
+/** The signals of one segment. */
+export interface Signals {
+  /** By document, 0 to 100. */
+  scores: Float64Array;
+  /** The documents by their signals, highest first. */
+  order: Uint32Array;
+}
+
+/**
+ * The signals of every document of every segment, 0 to 100: the weighted mean of its business numbers, each on its shape.
+ * A document without a number gets nothing for it. A signal is measured against the least and greatest number in all
+ * segments, deleted records not yet merged away included, so that a deletion does not move everything else.
+ */
+export function signalsOf(segments: readonly Segment[], tuning: Tuning): (Signals | null)[] {
+  const { signals } = tuning;
+  if (signals.length === 0) return segments.map(() => null);
+  const extents = signals.map((rule) => extentOf(segments, rule));
+  return segments.map((segment) => signalsOfSegment(segment, signals, extents));
+}
+
+const NOTHING: Extent = { min: Infinity, max: -Infinity };
+const knownExtents = new WeakMap<Segment, Map<string, Extent>>();
+
+function extentOf(segments: readonly Segment[], rule: SignalRule): Extent {
+  return segments.reduce((extent, segment) => {
+    const own = extentInSegment(segment, rule);
+    return { min: Math.min(extent.min, own.min), max: Math.max(extent.max, own.max) };
+  }, NOTHING);
+}
+
+function extentInSegment(segment: Segment, rule: SignalRule): Extent {
+  let extents = knownExtents.get(segment);
+  if (extents === undefined) knownExtents.set(segment, (extents = new Map()));
+  const key = `${rule.shape === 'recency'}${rule.field}`;
+  let extent = extents.get(key);
+  if (extent === undefined) {
+    const numberOf = numberReader(segment, rule);
+    let [min, max] = [Infinity, -Infinity];
+    for (let doc = 0; doc < segment.docs; doc++) {
+      const number = numberOf(doc);
+      if (number < min) min = number;
+      if (number > max) max = number;
+    }
+    extents.set(key, (extent = { min, max }));
+  }
+  return extent;
+}
+
+const knownSignals = new WeakMap<Segment, Map<string, Signals>>();
+/** Live, draft and a few versions of a draft at work. */
+const KEPT = 6;
+
+function signalsOfSegment(segment: Segment, rules: readonly SignalRule[], extents: readonly Extent[]): Signals {
+  let known = knownSignals.get(segment);
+  if (known === undefined) knownSignals.set(segment, (known = new Map()));
+  const key = JSON.stringify([rules, extents]);
+  let scores = known.get(key);
+  if (scores === undefined) {
+    if (known.size >= KEPT) known.delete(known.keys().next().value!);
+    known.set(key, (scores = compute(segment, rules, extents)));
+  }
+  return scores;
+}
+
+function compute(segment: Segment, rules: readonly SignalRule[], extents: readonly Extent[]): Signals {
+  const scores = new Float64Array(segment.docs);
+  const total = rules.reduce((sum, { weight }) => sum + weight, 0);
+  rules.forEach((rule, i) => {
+    const numberOf = numberReader(segment, rule);
+    for (let doc = 0; doc < segment.docs; doc++) {
+      const number = numberOf(doc);
+      if (!Number.isNaN(number)) scores[doc]! += (rule.weight / total) * shaped(number, extents[i]!, rule);
+    }
+  });
+  for (let doc = 0; doc < scores.length; doc++) scores[doc] = roundScore(100 * scores[doc]!);
+  const order = Uint32Array.from({ length: segment.docs }, (_, doc) => doc);
+  order.sort((a, b) => scores[b]! - scores[a]! || a - b);
+  return { scores, order };
+}
+
+/** A document's number for a signal; for recency its date in milliseconds, numbers being taken as milliseconds. */
+function numberReader(segment: Segment, { field, shape }: SignalRule): (doc: number) => number {
+  const numbers = segment.numbers(field);
+  const dates = shape === 'recency' ? dateReader(segment, field) : null;
+  return (doc) => {
+    const number = numbers === null ? Number.NaN : firstNumber(numbers, doc);
+    return Number.isNaN(number) && dates !== null ? dates(doc) : number;
+  };
+}
+
+function dateReader(segment: Segment, field: string): ((doc: number) => number) | null {
+  const column = segment.values(field);
+  if (column === null) return null;
+  const times = Float64Array.from({ length: column.size }, (_, value) => parseDate(column.text(value)));
+  const { docStarts, docValues } = column;
+  return (doc) => {
+    if (docStarts === null) return docValues[doc] === 0 ? Number.NaN : times[docValues[doc]! - 1]!;
+    return docStarts[doc] === docStarts[doc + 1] ? Number.NaN : times[docValues[docStarts[doc]!]!]!;
+  };
+}
+
+const ISO_DATE = /^\d{4}-\d{2}(-\d{2}([T ]\d{2}:\d{2}(:\d{2}(\.\d+)?)?(Z|[+-]\d{2}:?\d{2})?)?)?$/;
+
+/** Milliseconds of an ISO 8601 date or time; a date alone is midnight UTC, a time without a zone is UTC. NaN for others. */
+export function parseDate(text: string): number {
+  if (!ISO_DATE.test(text)) return Number.NaN;
+  const zoned = /[T ]/.test(text) && !/(Z|[+-]\d{2}:?\d{2})$/.test(text) ? `${text}Z` : text;
+  return Date.parse(zoned.replace(' ', 'T'));
+}

@@ -1,0 +1,3 @@
+declare module 'snowball-stemmers' {
+  export function newStemmer(algorithm: string): { stem: (word: string) => string };
+}
