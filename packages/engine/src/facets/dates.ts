@@ -41,7 +41,7 @@ export const datesFacet: MakeFacet = (rule, choice) => {
       addFlagged(column, segment.docs, flags, set);
       return set;
     },
-    count(segment, docs) {
+    count(segment, { list: docs }) {
       const column = segment.values(rule.field);
       if (column === null) {
         missing += docs.length;

@@ -1,6 +1,7 @@
 import type { FacetAnswer, FacetRule, SearchRequest } from '@yucca/contract';
 import type { Segment } from '../segment/segment.ts';
 import type { DocSet } from '../sets/doc-set.ts';
+import type { Results } from '../sets/results.ts';
 
 /** What a visitor chose in one facet. */
 export type Choice = NonNullable<SearchRequest['select']>[string];
@@ -10,7 +11,7 @@ export interface Facet {
   /** The documents of a segment that pass the choice. Asked for only when something is chosen. */
   chosen: (segment: Segment) => DocSet;
   /** Counts documents of a segment. */
-  count: (segment: Segment, docs: Uint32Array) => void;
+  count: (segment: Segment, results: Results) => void;
   answer: () => FacetAnswer;
 }
 

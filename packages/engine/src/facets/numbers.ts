@@ -26,7 +26,7 @@ export const numbersFacet: MakeFacet = (rule, choice) => {
       }
       return set;
     },
-    count: (segment, docs) => found.add(segment, rule.field, docs),
+    count: (segment, { list }) => found.add(segment, rule.field, list),
     answer(): NumbersFacet {
       const selected =
         range === null

@@ -1,6 +1,7 @@
 import type { FacetAnswer, FacetRule, SearchRequest, Tuning } from '@yucca/contract';
 import type { Segment } from '../segment/segment.ts';
 import type { DocSet } from '../sets/doc-set.ts';
+import { Results } from '../sets/results.ts';
 import { isChoice, type Choice, type Facet } from './facet.ts';
 import { FACET_KINDS } from './kinds.ts';
 
@@ -32,7 +33,7 @@ export class Selection {
    * Narrows a segment's matches by all choices and counts the facets: each over what all *other* choices leave, so that it
    * shows what choosing another of its values would find. Answers the results.
    */
-  apply(segment: Segment, matches: DocSet, count: boolean): DocSet {
+  apply(segment: Segment, matches: DocSet): Results {
     const chosen = this.#active.filter((active) => active.chosen);
     const sets = new Map(chosen.map((active) => [active, active.facet.chosen(segment)]));
     const narrowed = (except: Active | null): DocSet => {
@@ -41,12 +42,10 @@ export class Selection {
       for (const active of chosen) if (active !== except) set.and(sets.get(active)!);
       return set;
     };
-    const results = narrowed(null);
-    if (!count) return results;
-    let list: Uint32Array | null = null;
+    const results = new Results(narrowed(null));
     for (const active of this.#active) {
       if (!active.counted) continue;
-      const own = active.chosen && !active.narrowsItself ? narrowed(active).list() : (list ??= results.list());
+      const own = active.chosen && !active.narrowsItself ? new Results(narrowed(active)) : results;
       active.facet.count(segment, own);
     }
     return results;

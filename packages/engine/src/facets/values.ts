@@ -3,6 +3,7 @@ import type { ValueColumn } from '../columns/column.ts';
 import { addFlagged } from '../filter/evaluate.ts';
 import type { Segment } from '../segment/segment.ts';
 import { DocSet } from '../sets/doc-set.ts';
+import type { Results } from '../sets/results.ts';
 import { countGroups, knownGroups } from './buckets-of-values.ts';
 import { chosenValues, type Facet, type MakeFacet } from './facet.ts';
 import { listed } from './order.ts';
@@ -15,13 +16,13 @@ export const valuesFacet: MakeFacet = (rule, choice) => {
   let missing = 0;
   return {
     chosen: (segment) => chosenIn(segment, rule.field, [...selected], rule.match),
-    count(segment, docs) {
+    count(segment, results) {
       const column = segment.values(rule.field);
       if (column === null) {
-        missing += docs.length;
+        missing += results.count;
         return;
       }
-      missing += countValues(column, docs, (value, count) => {
+      missing += countValues(column, results, (value, count) => {
         const text = column.text(value);
         totals.set(text, (totals.get(text) ?? 0) + count);
         if (!labels.has(text)) {
@@ -61,36 +62,62 @@ export function chosenIn(segment: Segment, field: string, wanted: readonly strin
 }
 
 /** Counts documents by value; answers how many hold none. An empty text is no value. */
-function countValues(column: ValueColumn, docs: Uint32Array, visit: (value: number, count: number) => void): number {
-  if (hasOddValues(column)) {
-    const groups = knownGroups(column, 'values', (text) => (text === '' ? [] : [text]));
-    const counts = new Uint32Array(groups.names.length);
-    const without = countGroups(column, groups, docs, counts);
-    const first = new Map<string, number>();
-    for (let value = column.size - 1; value >= 0; value--) first.set(column.text(value), value);
-    counts.forEach((count, group) => {
-      if (count > 0) visit(first.get(groups.names[group]!)!, count);
-    });
-    return without;
+function countValues(column: ValueColumn, results: Results, visit: (value: number, count: number) => void): number {
+  if (hasOddValues(column)) return countOddValues(column, results, visit);
+  let counts: Uint32Array;
+  if (results.isMost) {
+    // Of most documents, the others are counted and taken away from all.
+    const others = countPlain(column, results.rest);
+    counts = countsOfAll(column, results.set.docs).map((count, value) => count - others[value]!);
+  } else {
+    counts = countPlain(column, results.list);
   }
-  const { docStarts, docValues } = column;
-  const counts = new Uint32Array(column.size + 1);
-  let without = 0;
+  for (let value = 0; value < column.size; value++) if (counts[value + 1]! > 0) visit(value, counts[value + 1]!);
+  return counts[0]!;
+}
+
+/** How many documents hold each value, at 1 + its number; at 0 those that hold none. */
+function countPlain({ size, docStarts, docValues }: ValueColumn, docs: Uint32Array): Uint32Array {
+  const counts = new Uint32Array(size + 1);
   if (docStarts === null) {
-    // One value a document, counted where it stands: entry 0 counts those without.
+    // One value a document, counted where it stands.
     for (let i = 0; i < docs.length; i++) counts[docValues[docs[i]!]!]!++;
-    without = counts[0]!;
-    for (let value = 0; value < column.size; value++) if (counts[value + 1]! > 0) visit(value, counts[value + 1]!);
-    return without;
+    return counts;
   }
   for (let i = 0; i < docs.length; i++) {
     const doc = docs[i]!;
     const end = docStarts[doc + 1]!;
     let at = docStarts[doc]!;
-    if (at === end) without++;
-    for (; at < end; at++) counts[docValues[at]!]!++;
+    if (at === end) counts[0]!++;
+    for (; at < end; at++) counts[docValues[at]! + 1]!++;
   }
-  for (let value = 0; value < column.size; value++) if (counts[value]! > 0) visit(value, counts[value]!);
+  return counts;
+}
+
+const knownCounts = new WeakMap<ValueColumn, Uint32Array>();
+
+function countsOfAll(column: ValueColumn, docs: number): Uint32Array {
+  let counts = knownCounts.get(column);
+  if (counts === undefined) {
+    counts = countPlain(
+      column,
+      Uint32Array.from({ length: docs }, (_, doc) => doc),
+    );
+    knownCounts.set(column, counts);
+  }
+  return counts;
+}
+
+/** Where texts are empty or stand as two types: documents are counted once a text. */
+function countOddValues(column: ValueColumn, { list }: Results, visit: (value: number, count: number) => void): number {
+  const groups = knownGroups(column, 'values', (text) => (text === '' ? [] : [text]));
+  const counts = new Uint32Array(groups.names.length);
+  const without = countGroups(column, groups, list, counts);
+  const first = new Map<string, number>();
+  for (let value = column.size - 1; value >= 0; value--) first.set(column.text(value), value);
+  counts.forEach((count, group) => {
+    if (count > 0) visit(first.get(groups.names[group]!)!, count);
+  });
   return without;
 }
 

@@ -1,4 +1,4 @@
-import { typoDistances } from '../marks/distance.ts';
+import { typoDistances } from '../text/distance.ts';
 
 /** The name someone most likely meant: the nearest within three typos, or null. */
 export function nearestName(wanted: string, names: Iterable<string>): string | null {

@@ -1,11 +1,14 @@
-import type { Range, RecordJson, Tuning } from '@yucca/contract';
-import type { QueryWord } from '../query/parse.ts';
-import type { Alternative } from '../query/readings.ts';
-import { leavesAt } from '../record/paths.ts';
-import { stemmerFor } from '../text/stem.ts';
-import { blankTags, tokens, type Token } from '../text/tokens.ts';
+import type { Range, RecordJson } from '@yucca/contract';
+import type { FieldWeights } from '../query/fields.ts';
+import type { Reading } from '../query/readings.ts';
+import type { SegmentMatch } from '../query/matching.ts';
+import type { TermCodes } from '../query/term-codes.ts';
+import type { WordMatch } from '../query/word-match.ts';
+import { eachLeaf } from '../record/paths.ts';
+import { headField, headStart, isHead, tokenStays, tokenTerm } from '../segment/forward.ts';
+import type { Segment } from '../segment/segment.ts';
+import { blankTags, tokensInPlace, type Token } from '../text/tokens.ts';
 import { sourceEnd } from '../text/words.ts';
-import { lacksLetters, letterMask, typoDistances } from './distance.ts';
 
 /** A match in one string: `[start, end)`, and which word of the query it is of. */
 export interface Hit {
@@ -14,161 +17,150 @@ export interface Hit {
   word: number;
 }
 
-/** The matches of one record: by JSON Pointer of a string, in order. */
-export interface RecordHits {
-  strings: Map<string, { field: string; source: string; hits: Hit[] }>;
-}
+/** The matches of one record: by JSON Pointer of a string. */
+export type RecordHits = Map<string, { field: string; source: string; hits: Hit[] }>;
 
-interface Place {
-  pointer: string;
-  field: string;
-  source: string;
-  start: number;
-  end: number;
-}
-
-/** The matches of one query word in one record, at the fewest typos found so far. */
-class BestMatches {
-  typos = Infinity;
-  places: Place[] = [];
-
-  offer(typos: number, place: Place): void {
-    if (typos > this.typos) return;
-    if (typos < this.typos) {
-      this.typos = typos;
-      this.places = [];
-    }
-    this.places.push(place);
-  }
-}
-
-/** How a word of the query reads a word of a record; `letters` > 0 = only its beginning, that long. */
-interface Reading {
-  typos: number;
+/** A match by number: the token of a string of the document, in the order of the index. */
+interface TokenMatch {
+  string: number;
+  token: number;
+  word: number;
+  /** > 0: only so many letters of it were typed. */
   letters: number;
 }
 
 /**
  * Finds what matched in the records of one answer: the typed part of a word that only begins with it, the whole word
  * otherwise. Each query word keeps only its best reading in a record: where `rose` stands as typed, the misspelling `rosa`
- * is not marked for it. The few records shown are read once more, which keeps offsets out of the index; how a word reads
- * is remembered, since the records of one answer share most words.
+ * is not marked for it.
+ *
+ * The index says which words of which string matched, just as it did when the record was found. Where they stand in the
+ * text is found by reading that string once more in the same way, which keeps offsets out of the index.
  */
 export class Marker {
-  readonly #query: readonly QueryWord[];
-  readonly #alternatives: readonly (readonly Alternative[])[];
-  readonly #fields: readonly string[];
-  readonly #tuning: Tuning;
-  readonly #known: Map<string, Reading | null>[];
-  readonly #stem: ((word: string) => string) | null;
+  readonly #segment: Segment;
+  readonly #words: readonly WordMatch[];
+  readonly #fields: FieldWeights;
+  readonly #any: Uint8Array;
+  readonly #codes: readonly TermCodes[];
+  readonly #indexed: Set<string>;
+  readonly #planned: Set<string>;
 
-  constructor(
-    query: readonly QueryWord[],
-    alternatives: readonly (readonly Alternative[])[],
-    fields: readonly string[],
-    tuning: Tuning,
-  ) {
-    this.#query = query;
-    this.#alternatives = alternatives;
+  constructor({ segment, words, fields, codes: shared }: SegmentMatch) {
+    this.#segment = segment;
+    this.#words = words;
     this.#fields = fields;
-    this.#tuning = tuning;
-    this.#known = query.map(() => new Map<string, Reading | null>());
-    this.#stem = tuning.stems ? stemmerFor(tuning.language) : null;
+    const { any, words: codes } = shared.get();
+    this.#any = any;
+    this.#codes = codes;
+    this.#indexed = new Set(segment.meta.searchFields);
+    this.#planned = new Set(segment.meta.planned);
   }
 
-  find(record: RecordJson): RecordHits {
-    if (this.#query.length === 0) return { strings: new Map() };
-    const best = this.#query.map(() => new BestMatches());
-    const { html, typos } = this.#tuning;
-    for (const field of this.#fields) {
-      const exact = typos.exactFields.includes(field);
-      leavesAt(record, field, (value, pointer) => {
-        const source = String(value);
-        const list = tokens(html.includes(field) ? blankTags(source) : source);
-        best.forEach((matches, index) => this.#offer(matches, index, list, { pointer, field, source }, exact));
+  find(doc: number, record: RecordJson): RecordHits {
+    const found: RecordHits = new Map();
+    const matches = this.#matches(doc);
+    if (matches.length === 0) return found;
+    const byString = new Map<number, TokenMatch[]>();
+    for (const match of matches) {
+      const list = byString.get(match.string);
+      if (list) list.push(match);
+      else byString.set(match.string, [match]);
+    }
+    let string = 0;
+    let left = byString.size;
+    eachLeaf(record, (field, value, pointer) => {
+      if (left === 0 || value === null || !this.#isIndexed(field, value)) return;
+      const source = String(value);
+      const tokens = tokensInPlace(this.#segment.meta.html.includes(field) ? blankTags(source) : source);
+      if (tokens.length === 0) return;
+      const here = byString.get(string++);
+      if (here === undefined) return;
+      left--;
+      found.set(pointer, { field, source, hits: here.map((match) => hitOf(match, tokens, source)) });
+    });
+    return found;
+  }
+
+  #isIndexed(field: string, value: unknown): boolean {
+    return this.#indexed.has(field) && (typeof value === 'string' || this.#planned.has(field));
+  }
+
+  /** The tokens that match with the fewest typos of their word. */
+  #matches(doc: number): TokenMatch[] {
+    const { forward, forwardStarts } = this.#segment;
+    const best = this.#words.map(() => ({ typos: Infinity, matches: [] as TokenMatch[] }));
+    const offer = (typos: number, match: TokenMatch): void => {
+      const own = best[match.word]!;
+      if (typos > own.typos) return;
+      if (typos < own.typos) {
+        own.typos = typos;
+        own.matches = [];
+      }
+      own.matches.push(match);
+    };
+    let [string, token, field] = [-1, -1, 0];
+    for (let at = forwardStarts[doc]!; at < forwardStarts[doc + 1]!; at++) {
+      const entry = forward[at]!;
+      if (isHead(entry)) {
+        field = headField(entry);
+        string++;
+        token = -1;
+        continue;
+      }
+      token++;
+      const term = tokenTerm(entry);
+      if (this.#any[term] === 0 || this.#fields.weights[field] === 0) continue;
+      this.#codes.forEach(({ codes, table }, word) => {
+        if (table[term] === 0) return;
+        const { reading, typos } = codes[table[term]!]!;
+        if (typos > 0 && this.#fields.exact[field] === 1) return;
+        const letters = reading.whole || typos > 0 ? 0 : reading.letters;
+        offer(typos, { string, token, word, letters });
       });
     }
-    return collect(best);
-  }
-
-  #offer(
-    matches: BestMatches,
-    index: number,
-    list: readonly Token[],
-    string: { pointer: string; field: string; source: string },
-    exact: boolean,
-  ): void {
-    const { phrase } = this.#query[index]!;
-    if (phrase === null) {
-      for (const { text, start, end } of list) {
-        const reading = this.#read(index, text);
-        if (reading === null || (exact && reading.typos > 0)) continue;
-        const to = reading.letters > 0 ? sourceEnd(string.source, start, end, reading.letters) : end;
-        matches.offer(reading.typos, { ...string, start, end: to });
+    this.#words.forEach(({ readings }, word) => {
+      for (const { together } of readings) {
+        if (together === null) continue;
+        for (const { string, token } of this.#togetherIn(doc, together)) offer(0, { string, token, word, letters: 0 });
       }
-    }
-    const sequences = phrase !== null ? [phrase] : this.#alternatives[index]!.map(({ words }) => words);
-    for (const words of sequences) {
-      if (words.length === 1 && phrase === null) continue;
-      for (const run of standTogether(list, words)) {
-        for (const { start, end } of run) matches.offer(0, { ...string, start, end });
+    });
+    return best.flatMap(({ matches }) => matches);
+  }
+
+  /** Every token of every place where some words stand together. */
+  #togetherIn(doc: number, { terms }: NonNullable<Reading['together']>): { string: number; token: number }[] {
+    const { forward, forwardStarts } = this.#segment;
+    const found: { string: number; token: number }[] = [];
+    let runs: { place: number; tokens: { string: number; token: number }[] }[] = [];
+    let [string, token, place, counts] = [-1, -1, 0, false];
+    for (let at = forwardStarts[doc]!; at < forwardStarts[doc + 1]!; at++) {
+      const entry = forward[at]!;
+      if (isHead(entry)) {
+        counts = this.#fields.weights[headField(entry)]! > 0;
+        place = headStart(entry) - 1;
+        string++;
+        token = -1;
+        runs = [];
+        continue;
       }
+      token++;
+      if (!tokenStays(entry)) place++;
+      const term = tokenTerm(entry);
+      const grown = runs
+        .filter((run) => run.place === place - 1 && terms[run.tokens.length] === term)
+        .map(({ tokens }) => ({ place, tokens: [...tokens, { string, token }] }));
+      if (terms[0] === term && counts) grown.push({ place, tokens: [{ string, token }] });
+      found.push(...grown.filter(({ tokens }) => tokens.length === terms.length).flatMap(({ tokens }) => tokens));
+      runs = [...runs.filter((run) => run.place >= place - 1), ...grown];
     }
-  }
-
-  #read(index: number, word: string): Reading | null {
-    const known = this.#known[index]!;
-    let reading = known.get(word);
-    if (reading === undefined) known.set(word, (reading = this.#compute(index, word)));
-    return reading;
-  }
-
-  #compute(index: number, word: string): Reading | null {
-    const query = this.#query[index]!;
-    if (query.text === word) return { typos: 0, letters: 0 };
-    const singles = this.#alternatives[index]!.filter(({ words }) => words.length === 1);
-    if (singles.some(({ words }) => words[0] === word)) return { typos: 0, letters: 0 };
-    if (this.#stem !== null && this.#stem(query.text) === this.#stem(word)) return { typos: 0, letters: 0 };
-    const joined = singles.find(({ words, prefix }) => prefix && word.startsWith(words[0]!));
-    if (joined) return { typos: 0, letters: joined.words[0]!.length };
-    if (query.prefix && word.startsWith(query.text)) return { typos: 0, letters: query.text.length };
-    const typos = this.#typosOf(query, word);
-    return typos === null ? null : { typos, letters: 0 };
-  }
-
-  #typosOf({ text, prefix, typos: most }: QueryWord, word: string): number | null {
-    if (most === 0 || word.length < text.length - most) return null;
-    if (!prefix && word.length > text.length + most) return null;
-    if (!this.#tuning.typos.firstLetter && text.charCodeAt(0) !== word.charCodeAt(0)) return null;
-    if (lacksLetters(letterMask(text), letterMask(word), most)) return null;
-    // No beginning that is longer than this can be within the distance.
-    const distance = typoDistances(text, word.slice(0, text.length + most + 1));
-    const typos = prefix ? Math.min(distance.whole, distance.prefix) : distance.whole;
-    return typos <= most ? typos : null;
+    return found;
   }
 }
 
-/** Runs of tokens that are some words side by side. Several tokens may share a place: parts and joined forms. */
-function standTogether(list: readonly Token[], words: readonly string[]): Token[][] {
-  const runs: Token[][] = [];
-  for (const first of list) {
-    if (first.text !== words[0]) continue;
-    const run = words.map((word, i) => list.find(({ text, place }) => text === word && place === first.place + i));
-    if (run.every((token) => token !== undefined)) runs.push(run);
-  }
-  return runs;
-}
-
-function collect(best: readonly BestMatches[]): RecordHits {
-  const strings: RecordHits['strings'] = new Map();
-  best.forEach(({ places }, word) => {
-    for (const { pointer, field, source, start, end } of places) {
-      const string = strings.get(pointer);
-      if (string) string.hits.push({ start, end, word });
-      else strings.set(pointer, { field, source, hits: [{ start, end, word }] });
-    }
-  });
-  return { strings };
+function hitOf({ token, word, letters }: TokenMatch, tokens: readonly Token[], source: string): Hit {
+  const { start, end } = tokens[token]!;
+  return { start, end: letters > 0 ? sourceEnd(source, start, end, letters) : end, word };
 }
 
 /** Ranges in order, the ones that overlap joined. */

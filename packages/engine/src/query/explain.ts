@@ -12,9 +12,8 @@ export function explainAll(matching: Matching, shown: readonly Candidate[]): Map
   matching.segments.forEach((match, index) => {
     const here = shown.filter((candidate) => candidate.segment === index);
     if (here.length === 0) return;
-    const scorer = new Scorer(match.segment, match.words, match.fields, matching.tellings);
+    const scorer = new Scorer(match, matching.tellings);
     for (const candidate of here) reasons.set(candidate, explainOne(matching, match, scorer, candidate));
-    scorer.release();
   });
   return reasons;
 }

@@ -13,6 +13,7 @@ import { findTogether } from './phrase.ts';
 import { alternativesFor, type Alternative } from './readings.ts';
 import { telling } from './score.ts';
 import { findWord } from '../segment/trie.ts';
+import { QueryCodes } from './term-codes.ts';
 import { anywhere, matchWord, type WordMatch } from './word-match.ts';
 
 /** What a query finds in one segment, before facet choices. */
@@ -22,6 +23,7 @@ export interface SegmentMatch {
   allowed: DocSet;
   words: WordMatch[];
   fields: FieldWeights;
+  codes: QueryCodes;
 }
 
 /** A query laid against every segment. */
@@ -64,15 +66,11 @@ export function matchQuery(
     for (const [source, condition] of conditions) allowed.and(filterSet(segment, source, condition));
     if (request.near?.withinM !== undefined) allowed.and(within(segment, tuning, request.near));
     for (const phrase of excluded) allowed.minus(holding(segment, phrase, fields));
-    return {
-      segment,
-      allowed,
-      fields,
-      words: words.map((word, i) => {
-        if (cancelled?.()) stop();
-        return matchWord(segment, word, alternatives[i]!, fields, tuning);
-      }),
-    };
+    const matches = words.map((word, i) => {
+      if (cancelled?.()) stop();
+      return matchWord(segment, word, alternatives[i]!, fields, tuning);
+    });
+    return { segment, allowed, fields, words: matches, codes: new QueryCodes(segment, matches) };
   });
   return { words, alternatives, segments: matched, tellings: words.map((_, i) => tellingOf(matched, i)) };
 }

@@ -13,12 +13,14 @@ import { DocSet } from '../sets/doc-set.ts';
 
 /** Where some words stand together: the first place in each document. Parallel arrays, documents ascending. */
 export interface Occurrences {
+  /** The words' numbers, in their order. */
+  terms: readonly number[];
   docs: Uint32Array;
   /** `field << 10 | position` of the first word. */
   places: Uint16Array;
 }
 
-const NOWHERE: Occurrences = { docs: new Uint32Array(0), places: new Uint16Array(0) };
+const NOWHERE: Occurrences = { terms: [], docs: new Uint32Array(0), places: new Uint16Array(0) };
 
 /** Documents of a word beyond this are not gone through for a word that might be two: such words are no telling pair. */
 export const MOST_FOR_SPLIT = 20_000;
@@ -47,7 +49,7 @@ export function findTogether(
     docs.push(doc);
     places.push(place);
   }
-  return { docs: Uint32Array.from(docs), places: Uint16Array.from(places) };
+  return { terms, docs: Uint32Array.from(docs), places: Uint16Array.from(places) };
 }
 
 function docsOf(segment: Segment, term: number): DocSet {

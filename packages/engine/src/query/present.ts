@@ -3,7 +3,6 @@ import { joinHits, Marker, type RecordHits } from '../marks/marker.ts';
 import { makeSnippet } from '../marks/snippet.ts';
 import { leavesAt } from '../record/paths.ts';
 import { shownPart } from '../record/show.ts';
-import type { Segment } from '../segment/segment.ts';
 import type { Matching } from './matching.ts';
 import { distanceReader } from './sort-keys.ts';
 
@@ -11,23 +10,29 @@ import { distanceReader } from './sort-keys.ts';
 export class Presenter {
   readonly #tuning: Tuning;
   readonly #request: SearchRequest;
-  readonly #marker: Marker;
+  readonly #matching: Matching;
+  readonly #markers = new Map<number, Marker>();
 
-  constructor(tuning: Tuning, request: SearchRequest, { words, alternatives, segments }: Matching) {
+  constructor(tuning: Tuning, request: SearchRequest, matching: Matching) {
     this.#tuning = tuning;
     this.#request = request;
-    const fields =
-      tuning.search.length > 0
-        ? tuning.search.map(({ field }) => field)
-        : [...new Set(segments.flatMap(({ segment }) => segment.meta.stringFields))];
-    this.#marker = new Marker(words, alternatives, fields, tuning);
+    this.#matching = matching;
   }
 
-  present(segment: Segment, doc: number): SearchResult {
+  #marker(index: number): Marker {
+    let marker = this.#markers.get(index);
+    if (marker === undefined) {
+      this.#markers.set(index, (marker = new Marker(this.#matching.segments[index]!)));
+    }
+    return marker;
+  }
+
+  present(index: number, doc: number): SearchResult {
+    const { segment } = this.#matching.segments[index]!;
     const { show, hide, geo } = this.#tuning;
     const whole = segment.record(doc);
     const record = shownPart(whole, this.#request.fields ?? show, hide);
-    const found = this.#marker.find(whole);
+    const found: RecordHits = this.#matching.words.length === 0 ? new Map() : this.#marker(index).find(doc, whole);
     const { near } = this.#request;
     const distance = near ? distanceReader(segment, geo, near)(doc) : Number.NaN;
     return {
@@ -40,20 +45,20 @@ export class Presenter {
   }
 
   /** Marks in what is shown; a field that is hidden shows nothing, not even where it matched. */
-  #marks(record: RecordJson, { strings }: RecordHits): SearchResult['marks'] {
+  #marks(record: RecordJson, found: RecordHits): SearchResult['marks'] {
     const { mark } = this.#tuning;
-    const marked = [...strings].filter(
+    const marked = [...found].filter(
       ([pointer, { field }]) => (mark.includes('*') || mark.includes(field)) && hasPointer(record, pointer),
     );
     return Object.fromEntries(marked.map(([pointer, { hits }]) => [pointer, joinHits(hits)]));
   }
 
-  #snippets(record: RecordJson, { strings }: RecordHits): SearchResult['snippets'] {
+  #snippets(record: RecordJson, found: RecordHits): SearchResult['snippets'] {
     const snippets: [string, Snippet[]][] = [];
     for (const { field, words } of this.#tuning.snippets) {
       leavesAt(record, field, (value, pointer) => {
         if (typeof value !== 'string') return;
-        snippets.push([pointer, [makeSnippet(value, strings.get(pointer)?.hits ?? [], words)]]);
+        snippets.push([pointer, [makeSnippet(value, found.get(pointer)?.hits ?? [], words)]]);
       });
     }
     return Object.fromEntries(snippets);

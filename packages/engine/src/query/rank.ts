@@ -1,7 +1,7 @@
-import type { Segment } from '../segment/segment.ts';
 import { DocSet } from '../sets/doc-set.ts';
+import { Results } from '../sets/results.ts';
 import type { Signals } from '../signals/signals.ts';
-import type { FieldWeights } from './fields.ts';
+import type { SegmentMatch } from './matching.ts';
 import { roundScore } from './score.ts';
 import { Scorer } from './scorer.ts';
 import { compareResolved, type Sorting } from './sort-keys.ts';
@@ -32,11 +32,8 @@ const TYPOS_PER_TIER = 128;
 /** Everything that orders the results of one query, in one segment. */
 export interface RankJob {
   index: number;
-  segment: Segment;
-  /** The results. */
-  results: DocSet;
-  words: readonly WordMatch[];
-  fields: FieldWeights;
+  match: SegmentMatch;
+  results: Results;
   tellings: readonly number[];
   signals: Signals | null;
   /** How much the signals count against the words, 0 to 1. */
@@ -72,6 +69,7 @@ export function readTier(tier: number, words: number): { words: number; typos: n
 export function rankSegment(job: RankJob, size: number): Candidate[] {
   if (size === 0) return [];
   if (job.sorting !== null) return rankSorted(job, size);
+  if (job.results.count <= WORTH_CHOOSING) return rankFew(job, job.results.list, size);
   const best: Candidate[] = [];
   // Tier by tier: what needs a typo is not even scored once results without one fill the page.
   for (const { set, tier, lift } of tiersOf(job, size)) {
@@ -81,32 +79,50 @@ export function rankSegment(job: RankJob, size: number): Candidate[] {
   return best;
 }
 
+/** Ranks documents by scoring all that may reach the page: those of the best tiers. */
+function rankFew(job: RankJob, list: Uint32Array, size: number): Candidate[] {
+  const { match, lifted, sunk } = job;
+  const tiers = tierNumbers(list, match.words);
+  const counts = new Uint32Array((match.words.length + 1) * TYPOS_PER_TIER);
+  for (let i = 0; i < tiers.length; i++) counts[tiers[i]!]!++;
+  let last = 0;
+  for (let sum = counts[0]!; sum < size && last + 1 < counts.length; sum += counts[last]!) last++;
+  const scorer = scorerFor(job);
+  const top = new Top<Candidate>(size, compareInSegment);
+  for (let i = 0; i < list.length; i++) {
+    if (tiers[i]! > last) continue;
+    const doc = list[i]!;
+    const lift = lifted?.has(doc) ? NO_LIFT - 1 : sunk?.has(doc) ? NO_LIFT + 1 : NO_LIFT;
+    top.offer(candidateOf(job, scoreOf(job, scorer, doc), doc, tiers[i]!, lift));
+  }
+  return top.sorted();
+}
+
 /** Visits every result of a segment. */
 export function eachCandidate(job: RankJob, visit: (candidate: Candidate) => void): void {
   const scorer = scorerFor(job);
   for (const { set, tier, lift } of tiersOf(job, Infinity)) {
-    for (const doc of set.list()) visit(candidateOf(job, scorer, doc, tier, lift));
+    for (const doc of set.list()) visit(candidateOf(job, scoreOf(job, scorer, doc), doc, tier, lift));
   }
-  scorer?.release();
 }
 
-function scorerFor({ segment, words, fields, tellings }: RankJob): Scorer | null {
-  return words.length === 0 ? null : new Scorer(segment, words, fields, tellings);
+function scorerFor({ match, tellings }: RankJob): Scorer | null {
+  return match.words.length === 0 ? null : new Scorer(match, tellings);
 }
 
 const NO_KEYS: readonly number[] = [];
 const NO_LIFT = 1;
 
-function candidateOf(job: RankJob, scorer: Scorer | null, doc: number, tier: number, lift: number): Candidate {
-  const { index, segment, signals, sorting } = job;
+function candidateOf(job: RankJob, score: number, doc: number, tier: number, lift: number): Candidate {
+  const { index, match, signals, sorting } = job;
   return {
     segment: index,
     doc,
     tier,
     lift,
-    score: scoreOf(job, scorer, doc),
+    score,
     signals: signals === null ? 0 : signals.scores[doc]!,
-    order: segment.orders[doc]!,
+    order: match.segment.orders[doc]!,
     keys: sorting === null ? NO_KEYS : sorting.keys.map(({ bySegment }) => bySegment[index]!.number(doc)),
     resolve: () => (sorting === null ? NO_KEYS : sorting.keys.map(({ bySegment }) => bySegment[index]!.resolve(doc))),
   };
@@ -124,9 +140,15 @@ const WORTH_CHOOSING = 1_000;
 function rankTier(job: RankJob, set: DocSet, tier: number, lift: number, size: number): Candidate[] {
   const top = new Top<Candidate>(size, compareInSegment);
   const scorer = scorerFor(job);
-  const offer = (doc: number): void => top.offer(candidateOf(job, scorer, doc, tier, lift));
+  const offer = (doc: number): void => {
+    const score = scoreOf(job, scorer, doc);
+    // Most lose by their score; those need no object.
+    if (top.worst !== null && score < top.worst.score) return;
+    top.offer(candidateOf(job, score, doc, tier, lift));
+  };
   if (scorer !== null && set.count() > Math.max(WORTH_CHOOSING, 4 * size)) {
-    offerBest({ ...job, wanted: set }, offer, () => top.worst?.score ?? null);
+    const { match, tellings, signals, share } = job;
+    offerBest({ match, tellings, signals, share, wanted: set }, offer, () => top.worst?.score ?? null);
   } else if (scorer === null && job.signals !== null) {
     // Without words the signals alone decide, and their order is known.
     let [offered, last] = [0, -1];
@@ -139,22 +161,21 @@ function rankTier(job: RankJob, set: DocSet, tier: number, lift: number, size: n
   } else {
     for (const doc of set.list()) offer(doc);
   }
-  scorer?.release();
   return top.sorted();
 }
 
 /** With a named sort its keys lead. Only documents whose first key can reach the page are scored. */
 function rankSorted(job: RankJob, size: number): Candidate[] {
   const read = job.sorting!.keys[0]!.bySegment[job.index]!.number;
-  const list = job.results.list();
+  const { list } = job.results;
   const keys = Float64Array.from(list, (doc) => read(doc));
   const limit = size < list.length ? keys.slice().sort()[size - 1]! : Infinity;
   const reaching = DocSet.of(
-    job.results.docs,
+    job.results.set.docs,
     list.filter((_, i) => keys[i]! <= limit),
   );
   const top = new Top<Candidate>(size, compareInSegment);
-  eachCandidate({ ...job, results: reaching }, (candidate) => top.offer(candidate));
+  eachCandidate({ ...job, results: new Results(reaching) }, (candidate) => top.offer(candidate));
   return top.sorted();
 }
 
@@ -166,7 +187,8 @@ interface Tier {
 
 /** The results by tier and lift, best first. Made as they are asked for: the first usually fills the page. */
 function* tiersOf(job: RankJob, size: number): Generator<Tier> {
-  const { results, words } = job;
+  const results = job.results.set;
+  const { words } = job.match;
   if (words.length === 0) return yield* liftsOf(job, results, 0);
   const first = results.copy();
   for (const { within } of words) first.and(within[0]!);

@@ -48,6 +48,18 @@ export function lengthFactor(queryWords: number, fieldWords: number): number {
   return 0.8 + 0.2 * Math.min(1, queryWords / Math.max(1, fieldWords));
 }
 
+const knownLengths = new Map<number, Float64Array>();
+
+/** `lengthFactor` by the words of a field, 0 to 255, for a query of so many words. */
+export function lengthFactors(queryWords: number): Float64Array {
+  let factors = knownLengths.get(queryWords);
+  if (factors === undefined) {
+    factors = Float64Array.from({ length: 256 }, (_, count) => lengthFactor(queryWords, count));
+    knownLengths.set(queryWords, factors);
+  }
+  return factors;
+}
+
 /**
  * How telling a word is: the rarer, the more (inverse document frequency as in Robertson and Spärck Jones 1976, with 1
  * added so that it stays above 0). `found` is the number of records that hold it.

@@ -15,13 +15,14 @@ import type { Reading } from './readings.ts';
 import {
   closenessFactor,
   FULL_POINTS,
-  lengthFactor,
+  lengthFactors,
   pairCloseness,
   roundScore,
   startFactor,
   trustIn,
 } from './score.ts';
-import { releaseCodes, takeCodes, type TermCodes } from './term-codes.ts';
+import type { TermCodes } from './term-codes.ts';
+import type { SegmentMatch } from './matching.ts';
 import type { WordMatch } from './word-match.ts';
 
 const START = Float64Array.from({ length: MAX_POSITION + 1 }, (_, position) => startFactor(position));
@@ -64,14 +65,14 @@ export class Scorer {
   readonly #winners: (Reading | null)[];
   readonly #fieldWords: Uint8Array;
 
-  constructor(segment: Segment, words: readonly WordMatch[], fields: FieldWeights, tellings: readonly number[]) {
+  constructor({ segment, words, fields, codes: shared }: SegmentMatch, tellings: readonly number[]) {
     this.#segment = segment;
     this.#words = words;
     this.#fields = fields;
     this.#tellings = tellings;
-    this.#lengths = Float64Array.from({ length: 256 }, (_, count) => lengthFactor(words.length, count));
+    this.#lengths = lengthFactors(words.length);
     this.#total = tellings.reduce((sum, weight) => sum + weight, 0);
-    const { any, words: codes } = takeCodes(segment, words);
+    const { any, words: codes } = shared.get();
     this.#any = any;
     this.#codes = codes;
     this.#tables = codes.map(({ table }) => table);
@@ -90,11 +91,6 @@ export class Scorer {
     this.#terms = new Int32Array(words.length);
     this.#winners = words.map(() => null);
     this.#fieldWords = new Uint8Array(fields.weights.length);
-  }
-
-  /** Gives the working memory back; the scorer must not be used after it. */
-  release(): void {
-    releaseCodes(this.#segment, this.#words, this.#codes);
   }
 
   /** The text score of a document, 0 to 100. */

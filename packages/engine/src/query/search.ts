@@ -4,6 +4,7 @@ import { placementsFor, type Placed } from '../placements/placements.ts';
 import { Selection } from '../facets/selection.ts';
 import type { Segment } from '../segment/segment.ts';
 import { DocSet } from '../sets/doc-set.ts';
+import { Results } from '../sets/results.ts';
 import { signalsOf } from '../signals/signals.ts';
 import { checkRequest } from './check.ts';
 import { explainAll } from './explain.ts';
@@ -34,10 +35,26 @@ export function search(
   context: SearchContext = {},
 ): EngineAnswer {
   checkRequest(request, tuning);
-  const { page = 1, size = 20 } = request;
   const placed = placementsFor(tuning, request, context.today ?? null);
   const parsed = parseQuery(placed.q, tuning);
   const matching = matchQuery(generation, tuning, request, parsed, context, stop);
+  try {
+    return answer(generation, tuning, request, context, placed, parsed.dropped, matching);
+  } finally {
+    for (const { codes } of matching.segments) codes.release();
+  }
+}
+
+function answer(
+  generation: Generation,
+  tuning: Tuning,
+  request: SearchRequest,
+  context: SearchContext,
+  placed: Placed,
+  ignored: readonly string[],
+  matching: Matching,
+): EngineAnswer {
+  const { page = 1, size = 20 } = request;
   const pins = pinnedDocs(matching, placed, request);
   const { selection, results, dropped } = select(matching, tuning, request, placed, pins);
   if (context.cancelled?.()) stop();
@@ -54,7 +71,7 @@ export function search(
     facets: selection.answer(),
     understood: {
       words: matching.words.map((_, i) => understandWord(matching, i, context.forcedFilter !== undefined)),
-      dropped: [...parsed.dropped, ...dropped],
+      dropped: [...ignored, ...dropped],
       placements: placed.names,
       redirect: placed.redirect,
       notice: placed.notice,
@@ -97,7 +114,7 @@ function select(
   request: SearchRequest,
   placed: Placed,
   pins: readonly Pin[],
-): { selection: Selection; results: DocSet[]; dropped: string[] } {
+): { selection: Selection; results: Results[]; dropped: string[] } {
   const { words, segments, tellings } = matching;
   const required = new Set<number>();
   if (tuning.words.require !== 'any') words.forEach(({ optional }, i) => !optional && required.add(i));
@@ -114,7 +131,7 @@ function select(
     const sets = candidates();
     if (giveUpWords && required.size > 1) {
       const narrow = new Selection(tuning, { ...request, facets: [] });
-      const nothing = segments.every(({ segment }, i) => narrow.apply(segment, sets[i]!, false).isEmpty());
+      const nothing = segments.every(({ segment }, i) => narrow.apply(segment, sets[i]!).count === 0);
       if (nothing) {
         const least = [...required].reduce((a, b) => (tellings[b]! < tellings[a]! ? b : a));
         required.delete(least);
@@ -123,7 +140,7 @@ function select(
       }
     }
     const selection = new Selection(tuning, request);
-    const results = segments.map(({ segment }, i) => selection.apply(segment, sets[i]!, true));
+    const results = segments.map(({ segment }, i) => selection.apply(segment, sets[i]!));
     return { selection, results, dropped };
   }
 }
@@ -140,7 +157,7 @@ function rank(
   tuning: Tuning,
   request: SearchRequest,
   placed: Placed,
-  results: readonly DocSet[],
+  results: readonly Results[],
   pins: readonly Pin[],
   size: number,
 ): Ranking {
@@ -148,16 +165,13 @@ function rank(
   const signals = signalsOf(segments, tuning);
   const sorting = sortingFor(segments, tuning, request);
   const compare = compareAnywhere(sorting);
-  const total = results.reduce((sum, set) => sum + set.count(), 0);
+  const total = results.reduce((sum, { count }) => sum + count, 0);
   const jobs = matching.segments.map((match, index): RankJob => {
-    const own = results[index]!.copy();
-    for (const pin of pins) if (pin.segment === index) own.minus(DocSet.of(own.docs, [pin.doc]));
+    const pinned = pins.filter(({ segment }) => segment === index).map(({ doc }) => doc);
     return {
       index,
-      segment: match.segment,
-      results: own,
-      words: match.words,
-      fields: match.fields,
+      match,
+      results: pinned.length === 0 ? results[index]! : withoutDocs(results[index]!, pinned),
       tellings: matching.tellings,
       signals: signals[index]!,
       share: tuning.signalShare,
@@ -168,13 +182,17 @@ function rank(
   });
   if (tuning.group !== null) {
     const grouping = new Grouping(tuning.group, compare);
-    for (const job of jobs) eachCandidate(job, grouping.offerTo(job.segment));
+    for (const job of jobs) eachCandidate(job, grouping.offerTo(job.match.segment));
     const grouped = grouping.finish();
-    const shownPins = pins.filter(({ segment, doc }) => results[segment]!.has(doc)).length;
+    const shownPins = pins.filter(({ segment, doc }) => results[segment]!.set.has(doc)).length;
     return { best: grouped.results.slice(0, size), total: grouped.results.length + shownPins, others: grouped.others };
   }
   const best = jobs.flatMap((job) => rankSegment(job, size));
   return { best: jobs.length === 1 ? best : best.sort(compare).slice(0, size), total, others: new Map() };
+}
+
+function withoutDocs({ set }: Results, docs: readonly number[]): Results {
+  return new Results(set.copy().minus(DocSet.of(set.docs, docs)));
 }
 
 /** Documents that fulfil any of some conditions. A condition that no longer makes sense (a field is gone) lifts nothing. */
@@ -214,12 +232,13 @@ function present(
   const presenter = new Presenter(tuning, request, matching);
   const ranked = shown.flatMap((one) => (one.pin === null ? [one.candidate] : []));
   const reasons = request.explain ? explainAll(matching, ranked) : null;
-  return shown.map((one) => {
+  const results = shown.map((one): SearchResult => {
     const { segment, doc } = one.pin ?? one.candidate;
-    const result = presenter.present(matching.segments[segment]!.segment, doc);
+    const result = presenter.present(segment, doc);
     if (one.pin !== null) return { ...result, pinned: true };
     const why = reasons?.get(one.candidate);
     const more = others.get(one.candidate);
     return { ...result, ...(more ? { others: more } : {}), ...(why ? { why } : {}) };
   });
+  return results;
 }

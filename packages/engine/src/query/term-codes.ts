@@ -32,34 +32,45 @@ function tablesOf(segment: Segment): Tables {
   return found;
 }
 
-/** Codes for the words of one query. `any` says which dictionary words have one. Give them back with `release`. */
-export function takeCodes(
-  segment: Segment,
-  words: readonly { readings: readonly Reading[] }[],
-): { any: Uint8Array; words: TermCodes[] } {
-  const { any, free } = tablesOf(segment);
-  const taken = words.map(({ readings }): TermCodes => {
-    const table = free.pop() ?? new Uint16Array(segment.meta.terms);
-    return { codes: fill(segment, readings, table, any), table };
-  });
-  return { any, words: taken };
-}
+/** The codes of one query in one segment, made when they are first needed and given back with `release`. */
+export class QueryCodes {
+  readonly #segment: Segment;
+  readonly #words: readonly { readings: readonly Reading[] }[];
+  #made: { any: Uint8Array; words: TermCodes[] } | null = null;
 
-/** Clears the tables and keeps them for the next query. */
-export function releaseCodes(
-  segment: Segment,
-  words: readonly { readings: readonly Reading[] }[],
-  codes: readonly TermCodes[],
-): void {
-  const { any, free } = tablesOf(segment);
-  words.forEach(({ readings }, i) => {
-    for (const { together, from, to } of readings) {
-      if (together !== null) continue;
-      any.fill(0, from, to);
-      codes[i]!.table.fill(0, from, to);
+  constructor(segment: Segment, words: readonly { readings: readonly Reading[] }[]) {
+    this.#segment = segment;
+    this.#words = words;
+  }
+
+  /** `any` says which dictionary words have a code for some word of the query. */
+  get(): { any: Uint8Array; words: readonly TermCodes[] } {
+    if (this.#made === null) {
+      const { any, free } = tablesOf(this.#segment);
+      const words = this.#words.map(({ readings }): TermCodes => {
+        const table = free.pop() ?? new Uint16Array(this.#segment.meta.terms);
+        return { codes: fill(this.#segment, readings, table, any), table };
+      });
+      this.#made = { any, words };
     }
-    free.push(codes[i]!.table);
-  });
+    return this.#made;
+  }
+
+  /** Clears the tables and keeps them for the next query. */
+  release(): void {
+    if (this.#made === null) return;
+    const { any, words } = this.#made;
+    this.#made = null;
+    this.#words.forEach(({ readings }, i) => {
+      const { table } = words[i]!;
+      for (const { together, from, to } of readings) {
+        if (together !== null) continue;
+        any.fill(0, from, to);
+        table.fill(0, from, to);
+      }
+      tablesOf(this.#segment).free.push(table);
+    });
+  }
 }
 
 function fill(segment: Segment, readings: readonly Reading[], table: Uint16Array, any: Uint8Array): Code[] {

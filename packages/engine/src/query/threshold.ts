@@ -2,7 +2,8 @@ import { bestOfClass, CLASSES } from '../segment/impact.ts';
 import type { Segment } from '../segment/segment.ts';
 import { DocSet } from '../sets/doc-set.ts';
 import type { FieldWeights } from './fields.ts';
-import { formFactor, lengthFactor, startFactor, trustIn } from './score.ts';
+import { formFactor, lengthFactors, startFactor, trustIn } from './score.ts';
+import type { SegmentMatch } from './matching.ts';
 import type { WordMatch } from './word-match.ts';
 
 /** A stretch of documents none of which can have more points for a word than the level it belongs to. */
@@ -24,7 +25,7 @@ const STEPS = 512;
 
 /** The documents of one word, best first. */
 function levelsOf(segment: Segment, { readings }: WordMatch, fields: FieldWeights, queryWords: number): Level[] {
-  const lengths = Float64Array.from({ length: 256 }, (_, count) => lengthFactor(queryWords, count));
+  const lengths = lengthFactors(queryWords);
   const shortest = Float64Array.from(segment.meta.shortest, (words) => startFactor(0) * lengths[words]!);
   const ofClass = Float64Array.from({ length: CLASSES }, (_, impact) => {
     const { position, words } = bestOfClass(impact);
@@ -81,9 +82,7 @@ function firstNotBelow(sorted: Uint32Array, value: number): number {
 }
 
 export interface ThresholdJob {
-  segment: Segment;
-  words: readonly WordMatch[];
-  fields: FieldWeights;
+  match: SegmentMatch;
   tellings: readonly number[];
   /** The documents to choose from. */
   wanted: DocSet;
@@ -106,7 +105,8 @@ const PIECE = 256;
  * of thousands.
  */
 export function offerBest(job: ThresholdJob, offer: (doc: number) => void, worst: () => number | null): void {
-  const { segment, words, fields, tellings, wanted, signals, share } = job;
+  const { match, tellings, wanted, signals, share } = job;
+  const { segment, words, fields } = match;
   const total = tellings.reduce((sum, weight) => sum + weight, 0);
   const lists = words.map((word, i) => ({
     levels: levelsOf(segment, word, fields, words.length),

@@ -24,6 +24,8 @@ export interface SegmentMeta {
   stringFields: string[];
   /** By field number: the fewest words a record has in the field, if it has any; at most 255. */
   shortest: number[];
+  /** Fields whose numbers and booleans are searchable too. */
+  planned: string[];
   html: string[];
   /** Every path that holds scalars, with the columns it has; a column's place in the list is its part number. */
   columns: ColumnMeta[];
@@ -134,6 +136,7 @@ export class SegmentBuilder {
       searchFields: this.#fields.searchFields,
       shortest: this.#words.shortest(this.#fields.searchFields.length),
       stringFields: this.#fields.searchFields.filter((field) => this.#stringFields.has(field)),
+      planned: [...this.#plan.searchFields],
       html: [...this.#plan.html],
       columns: columns.map((column) => column.meta),
       geo: [...this.#plan.geo],

@@ -80,16 +80,19 @@ export class DocSet {
   /** The documents, ascending. */
   list(): Uint32Array {
     const { bits } = this;
-    const list = new Uint32Array(this.count());
+    if (listed.length < this.docs) listed = new Uint32Array(this.docs);
     let at = 0;
     for (let i = 0; i < bits.length; i++) {
       let word = bits[i]!;
       const base = i << 5;
       while (word !== 0) {
-        list[at++] = base + 31 - Math.clz32(word & -word);
+        listed[at++] = base + 31 - Math.clz32(word & -word);
         word &= word - 1;
       }
     }
-    return list;
+    return listed.slice(0, at);
   }
 }
+
+/** Where lists are made before their length is known. */
+let listed = new Uint32Array(0);

@@ -96,6 +96,15 @@ export function tokens(source: string): Token[] {
   return found;
 }
 
+/** Tokens in the order of their places, as the index keeps them: joined forms stand with their first word. */
+export function tokensInPlace(source: string): Token[] {
+  const found = tokens(source);
+  for (let i = 1; i < found.length; i++) {
+    if (found[i]!.place < found[i - 1]!.place) return found.sort((a, b) => a.place - b.place);
+  }
+  return found;
+}
+
 /** HTML with its tags and character references blanked out, so that what is left stands where it stood. */
 export function blankTags(html: string): string {
   return html.replace(/<[^>]*>|&#?\w{1,31};/g, (tag) => ' '.repeat(tag.length));

@@ -1,23 +1,3 @@
-/** Which letters a word holds, as bits; letters may share a bit. */
-export function letterMask(word: string): number {
-  let mask = 0;
-  for (let i = 0; i < word.length; i++) mask |= 1 << (word.charCodeAt(i) & 31);
-  return mask;
-}
-
-/**
- * Whether more than `most` different letters of `query` are missing in `word`. Each typo can explain one of them, so then
- * the words are further apart than `most` typos, beginnings of `word` included; and no table is needed.
- */
-export function lacksLetters(query: number, word: number, most: number): boolean {
-  let missing = query & ~word;
-  for (let left = most; missing !== 0; left--) {
-    if (left === 0) return true;
-    missing &= missing - 1;
-  }
-  return false;
-}
-
 /**
  * Distance between two words, and the least distance of `query` to any beginning of `word`, in typos (optimal string
  * alignment: insertion, deletion, substitution, swap of neighbours). One table answers both: the last column of each row
