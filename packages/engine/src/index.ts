@@ -9,7 +9,10 @@ export {
   type Generation,
   type SearchContext,
 } from './query/generation.ts';
+export { keysWhere } from './query/keys-where.ts';
+export { searchFacet } from './query/facet-search.ts';
 export { search } from './query/search.ts';
+export { suggest } from './query/suggest.ts';
 export { eachLeaf, leavesAt, pick } from './record/paths.ts';
 export { SegmentBuilder, type SourceRecord } from './segment/builder.ts';
 export { SegmentFormatError } from './segment/format.ts';

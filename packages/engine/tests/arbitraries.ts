@@ -1,8 +1,9 @@
-import { completeTuning, type RecordJson, type Tuning } from '@yucca/contract';
+import { completeTuning, type RecordJson, type SearchRequest, type Tuning } from '@yucca/contract';
 import fc from 'fast-check';
 import { planFor, Segment, SegmentBuilder, Tombstones, type Generation } from '../src/index.ts';
+import type { ReferenceCondition } from './reference/filter.ts';
 
-// Words close to each other, so that typos, beginnings and swaps meet often.
+// Words close to each other, so that typos, beginnings, swaps, stems, joined and split forms meet often.
 const WORDS = [
   'rose',
   'rosa',
@@ -21,16 +22,25 @@ const WORDS = [
   "o'neill",
   'lavender',
   'lavandula',
-  'lavendre',
   'x2',
   'x20',
   'a',
+  'snake',
+  'plant',
+  'snakeplant',
+  'wi-fi',
+  'wifi',
+  'ag-20/b',
+  'ag20b',
+  'ag',
 ];
-const word = fc.oneof(
+export const word = fc.oneof(
   { weight: 6, arbitrary: fc.constantFrom(...WORDS) },
   { weight: 1, arbitrary: fc.stringMatching(/^[a-e]{1,9}$/) },
 );
 const text = fc.array(word, { maxLength: 6 }).map((list) => list.join(' '));
+const CATEGORIES = ['Out', 'Out > Shrub', 'Out > Shrub > Small', 'In', 'In > Fern'];
+const DATES = ['2025-12-31', '2026-01-01', '2026-01-15T10:00:00Z', '2026-02-01', 'soon'];
 
 export const recordList = fc
   .array(
@@ -40,7 +50,14 @@ export const recordList = fc
         care: text,
         tags: fc.array(text, { maxLength: 3 }),
         colour: fc.subarray(['red', 'white', 'blue']),
-        size: fc.constantFrom('S', 'M', 1, true),
+        size: fc.constantFrom('S', 'M', 1, true, ''),
+        price: fc.oneof(
+          fc.integer({ min: -5, max: 20 }),
+          fc.constantFrom<number | string | number[]>(2.5, '7', [1, 9]),
+        ),
+        sales: fc.integer({ min: 0, max: 50 }),
+        category: fc.subarray(CATEGORIES, { maxLength: 2 }),
+        added: fc.constantFrom(...DATES),
       },
       { requiredKeys: [] },
     ),
@@ -48,14 +65,26 @@ export const recordList = fc
   )
   .map((list) => list.map((fields, i): RecordJson => ({ id: `r${i}`, ...fields })));
 
+const misspell = (written: string): string => {
+  const middle = written.length >> 1;
+  return written.slice(0, middle) + written.slice(middle + 1);
+};
+
+const queryPart = fc.oneof(
+  { weight: 8, arbitrary: fc.oneof(word, word.map(misspell)) },
+  { weight: 1, arbitrary: fc.array(word, { minLength: 1, maxLength: 2 }).map((list) => `"${list.join(' ')}"`) },
+  { weight: 1, arbitrary: word.map((written) => `-${written}`) },
+);
+
 export const queryText = fc
-  .tuple(fc.array(fc.oneof(word, word.map(misspell)), { maxLength: 3 }), fc.constantFrom('', '', ' '))
+  .tuple(fc.array(queryPart, { maxLength: 3 }), fc.constantFrom('', '', ' '))
   .map(([list, end]) => list.join(' ') + end);
 
-function misspell(text: string): string {
-  const middle = text.length >> 1;
-  return text.slice(0, middle) + text.slice(middle + 1);
-}
+const synonyms = fc.subarray([
+  { kind: 'same' as const, words: ['snake plant', 'agave'] },
+  { kind: 'oneWay' as const, from: ['fern'], to: ['rose', 'snake plant'] },
+  { kind: 'same' as const, words: ['aloe', 'al', 'lavender'] },
+]);
 
 export const tuningDocument: fc.Arbitrary<Tuning> = fc
   .record({
@@ -67,29 +96,101 @@ export const tuningDocument: fc.Arbitrary<Tuning> = fc
     exactFields: fc.subarray(['name', 'tags']),
     exactWords: fc.subarray(['rose', 'agave']),
     match: fc.constantFrom('any' as const, 'all' as const),
+    require: fc.constantFrom('all' as const, 'all' as const, 'most' as const, 'any' as const),
+    prefix: fc.constantFrom('last' as const, 'last' as const, 'all' as const, 'none' as const),
+    stems: fc.boolean(),
+    stopWords: fc.subarray(['a', 'al', 'rose']),
+    synonyms,
+    signals: fc.subarray([
+      { field: 'sales', shape: 'log' as const, weight: 2 },
+      { field: 'price', order: 'asc' as const },
+    ]),
+    signalShare: fc.constantFrom(0, 0.2, 1),
   })
-  .map(({ weights: [name, care], match, ...typos }) =>
-    completeTuning({
+  .map(({ weights: [name, care], match, require, prefix, stems, stopWords, synonyms: groups, ...rest }) => {
+    const { signals, signalShare, ...typos } = rest;
+    return completeTuning({
       search: [
         { field: 'name', weight: name },
         { field: 'care', weight: care },
         { field: 'tags', weight: 2 },
       ],
+      words: { require, prefix },
       typos,
+      stems,
+      stopWords,
+      synonyms: groups,
+      signals,
+      signalShare,
       facets: [
         { name: 'colour', field: 'colour', match, size: 1000 },
         { name: 'size', field: 'size', size: 1000 },
+        { name: 'price', field: 'price', kind: 'numbers', buckets: [-2, 0, 5, 10] },
+        { name: 'spread', field: 'price', kind: 'numbers' },
+        { name: 'category', field: 'category', kind: 'tree', size: 1000 },
+        { name: 'added', field: 'added', kind: 'dates', by: 'month', size: 1000 },
       ],
-    }),
-  );
+      sorts: [
+        { name: 'dear', by: [{ field: 'sales', order: 'desc' }] },
+        { name: 'named', by: [{ field: 'added' }, { field: 'sales' }] },
+      ],
+    });
+  });
 
-export const selection = fc.record(
+export const selection: fc.Arbitrary<NonNullable<SearchRequest['select']>> = fc.record(
   {
     colour: fc.subarray(['red', 'white', 'green'], { minLength: 1 }),
     size: fc.subarray(['S', '1', 'true'], { minLength: 1 }),
+    price: fc.oneof(fc.constant({ min: 0 }), fc.constant({ min: 1, max: 9 }), fc.constant(['7', '9'] as string[])),
+    category: fc.subarray(CATEGORIES, { minLength: 1, maxLength: 2 }),
+    added: fc.subarray(['2026-01', '2025-12'], { minLength: 1 }),
   },
   { requiredKeys: [] },
 );
+
+/** Most of the time nothing is chosen, so that results are left to compare. */
+export const someSelection: fc.Arbitrary<NonNullable<SearchRequest['select']>> = fc.oneof(
+  { weight: 2, arbitrary: fc.constant({}) },
+  { weight: 1, arbitrary: selection },
+);
+
+const simple: fc.Arbitrary<ReferenceCondition> = fc.oneof(
+  fc.record({
+    op: fc.constant('compare' as const),
+    field: fc.constantFrom('size', 'price', 'colour', 'sales'),
+    sign: fc.constantFrom('=' as const, '<>' as const, '<' as const, '<=' as const, '>' as const, '>=' as const),
+    value: fc.constantFrom<string | number | boolean>('S', 'red', "it's", 1, 2.5, -3, true, false),
+  }),
+  fc.record({
+    op: fc.constant('between' as const),
+    field: fc.constantFrom('price', 'sales'),
+    low: fc.integer({ min: -5, max: 5 }),
+    high: fc.integer({ min: 0, max: 20 }),
+  }),
+  fc.record({
+    op: fc.constant('in' as const),
+    field: fc.constantFrom('size', 'colour', 'price'),
+    values: fc.array(fc.constantFrom<string | number>('S', 'red', 1, 9), { minLength: 1, maxLength: 3 }),
+  }),
+  fc.record({
+    op: fc.constant('like' as const),
+    field: fc.constantFrom('name', 'colour', 'category'),
+    pattern: fc.constantFrom('r%', '%e', '_ed', '%o%e%', 'Out%', '%'),
+  }),
+  fc.record({ op: fc.constant('null' as const), field: fc.constantFrom('price', 'size', 'colour', 'name') }),
+);
+
+export const condition: fc.Arbitrary<ReferenceCondition> = fc.letrec<{ condition: ReferenceCondition }>((tie) => ({
+  condition: fc.oneof(
+    { maxDepth: 3 },
+    simple,
+    fc.record({ op: fc.constant('not' as const), part: tie('condition') }),
+    fc.record({
+      op: fc.constantFrom('and' as const, 'or' as const),
+      parts: fc.array(tie('condition'), { minLength: 2, maxLength: 3 }),
+    }),
+  ),
+})).condition;
 
 /** Builds a generation of records, split into segments after the given numbers of records. */
 export function generationOf(records: RecordJson[], tuning: Tuning, cuts: number[] = []): Generation {

@@ -84,7 +84,8 @@ export function isTrue(url: URL, name: string): boolean {
 /** Parameters a search URL may hold besides the request itself. */
 const BESIDES = new Set(['key']);
 const NUMBERS = new Set(['page', 'size']);
-const LISTS = new Set(['facets', 'fields']);
+const LISTS = new Set(['facets', 'fields', 'tags']);
+const YES_OR_NO = new Set(['explain', 'record']);
 
 /** Reads a search request from a query string; the schema checks it afterwards. */
 export function searchFromUrl(url: URL): unknown {
@@ -93,10 +94,29 @@ export function searchFromUrl(url: URL): unknown {
     if (BESIDES.has(name)) continue;
     if (NUMBERS.has(name)) request.push([name, /^-?\d{1,9}$/.test(text) ? Number(text) : text]);
     else if (LISTS.has(name)) request.push([name, text === '' ? [] : text.split(',')]);
+    else if (YES_OR_NO.has(name)) request.push([name, text === 'true' ? true : text === 'false' ? false : text]);
     else if (name === 'select') request.push([name, selectFrom(text)]);
+    else if (name === 'near') request.push([name, nearFrom(text, url.searchParams.get('withinM'))]);
+    else if (name === 'withinM') requireNear(url);
     else request.push([name, text]);
   }
   return Object.fromEntries(request);
+}
+
+/** `near=51.5,-0.12` with `withinM=2000` beside it. */
+function nearFrom(text: string, withinM: string | null): unknown {
+  const parts = text.split(',').map((part) => (part.trim() === '' ? Number.NaN : Number(part)));
+  if (parts.length !== 2 || parts.some(Number.isNaN)) {
+    const detail = 'must be a latitude and a longitude, such as 51.5,-0.12';
+    throw new Failure('invalid', `near ${detail}.`, [{ pointer: '/near', detail }]);
+  }
+  const within = withinM === null ? {} : { withinM: Number.isNaN(Number(withinM)) ? withinM : Number(withinM) };
+  return { lat: parts[0], lng: parts[1], ...within };
+}
+
+function requireNear(url: URL): void {
+  if (url.searchParams.has('near')) return;
+  throw new Failure('invalid', 'withinM needs near.', [{ pointer: '/withinM', detail: 'needs near' }]);
 }
 
 function selectFrom(text: string): unknown {

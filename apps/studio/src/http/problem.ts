@@ -18,24 +18,29 @@ const PROBLEMS: Record<FailureCode, [status: number, title: string]> = {
 /** Turns whatever a service threw into Problem Details (RFC 9457). The one place where errors become HTTP. */
 export function problemResponse(error: unknown): Response {
   if (error instanceof Error && error.name === 'SearchCancelled') return new Response(null, { status: 499 });
+  const problem = problemOf(error);
+  const headers: Record<string, string> = { 'Content-Type': 'application/problem+json' };
+  if (problem.status === 401) headers['WWW-Authenticate'] = 'Bearer';
+  if (problem.status === 503) headers['Retry-After'] = '1';
+  return new Response(JSON.stringify(problem), { status: problem.status, headers });
+}
+
+/** The problem alone, for answers that hold several. A defect is written in the log and told without its cause. */
+export function problemOf(error: unknown): ProblemJson {
   if (isFailure(error)) {
     const [status, title] = PROBLEMS[error.code];
-    const body: ProblemJson = { type: `urn:yucca:problem:${error.code}`, title, status, detail: error.message };
-    if (error.parts.length > 0) body.errors = error.parts;
-    const headers: Record<string, string> = { 'Content-Type': 'application/problem+json' };
-    if (status === 401) headers['WWW-Authenticate'] = 'Bearer';
-    if (status === 503) headers['Retry-After'] = '1';
-    return new Response(JSON.stringify(body), { status, headers });
+    const problem: ProblemJson = { type: `urn:yucca:problem:${error.code}`, title, status, detail: error.message };
+    if (error.parts.length > 0) problem.errors = error.parts;
+    return problem;
   }
   runtime().log.error(
     { error: error instanceof Error ? (error.stack ?? error.message) : String(error) },
     'request failed',
   );
-  const body: ProblemJson = {
+  return {
     type: 'urn:yucca:problem:internal',
     title: 'Something went wrong here',
     status: 500,
     detail: 'Yucca made a mistake while answering. It is written in the log.',
   };
-  return new Response(JSON.stringify(body), { status: 500, headers: { 'Content-Type': 'application/problem+json' } });
 }

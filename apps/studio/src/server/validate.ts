@@ -1,10 +1,12 @@
 import {
   collectionPatchSchema,
+  multiSearchSchema,
   newCollectionSchema,
   newKeySchema,
   searchRequestSchema,
   tuningSchema,
   type CollectionPatch,
+  type MultiSearch,
   type NewCollection,
   type NewKey,
   type ProblemPart,
@@ -12,12 +14,21 @@ import {
   type TuningDocument,
 } from '@yucca/contract';
 import { Ajv2020, type ErrorObject, type ValidateFunction } from 'ajv/dist/2020';
+import addFormats from 'ajv-formats';
 import { Failure } from './failure';
 
-const ajv = new Ajv2020({ allErrors: true, strict: true, allowUnionTypes: true });
+const ajv = new Ajv2020({
+  allErrors: true,
+  strict: true,
+  strictRequired: false,
+  strictTypes: false,
+  allowUnionTypes: true,
+});
+addFormats.default(ajv, ['date']);
 
 interface Validated {
   SearchRequest: SearchRequest;
+  MultiSearch: MultiSearch;
   Tuning: TuningDocument;
   NewCollection: NewCollection;
   NewKey: NewKey;
@@ -26,6 +37,7 @@ interface Validated {
 
 const validators: { [K in keyof Validated]: ValidateFunction } = {
   SearchRequest: ajv.compile(searchRequestSchema),
+  MultiSearch: ajv.compile(multiSearchSchema),
   Tuning: ajv.compile(tuningSchema),
   NewCollection: ajv.compile(newCollectionSchema),
   NewKey: ajv.compile(newKeySchema),

@@ -10,7 +10,7 @@ export function readFilter(source: string, segments: readonly Segment[]): Condit
   const condition = parseFilter(source);
   // Before the first record there are no fields, and every condition may be set up already.
   if (segments.length === 0) return condition;
-  const names = new Set(segments.flatMap(({ meta }) => meta.columns.map(({ path }) => path)));
+  const names = new Set(segments.flatMap(({ meta }) => meta.paths));
   eachField(condition, ({ path, line, column }) => {
     if (names.has(path)) return;
     const near = nearestName(path, names);

@@ -27,6 +27,8 @@ export interface SegmentMeta {
   /** Fields whose numbers and booleans are searchable too. */
   planned: string[];
   html: string[];
+  /** Every field path met in the records or planned. */
+  paths: string[];
   /** Every path that holds scalars, with the columns it has; a column's place in the list is its part number. */
   columns: ColumnMeta[];
   /** A position field's place in the list is its part number. */
@@ -138,6 +140,7 @@ export class SegmentBuilder {
       stringFields: this.#fields.searchFields.filter((field) => this.#stringFields.has(field)),
       planned: [...this.#plan.searchFields],
       html: [...this.#plan.html],
+      paths: this.#fields.paths,
       columns: columns.map((column) => column.meta),
       geo: [...this.#plan.geo],
     };

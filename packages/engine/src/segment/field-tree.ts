@@ -4,6 +4,7 @@ import type { IndexPlan } from './plan.ts';
 export const MAX_FIELDS = 60;
 /** Paths beyond this have no columns: such data has keys for field names. */
 const MAX_COLUMNS = 400;
+const MOST_PATHS = 2_000;
 
 /** What is known of one dotted path. */
 export interface FieldInfo {
@@ -38,6 +39,11 @@ export class FieldTree {
 
   get columns(): ColumnBuilder[] {
     return [...this.#byPath.values()].flatMap(({ column }) => (column === null ? [] : [column]));
+  }
+
+  /** Every path met or planned, whatever it holds; the first of very many. */
+  get paths(): string[] {
+    return [...this.#byPath.keys()].filter((path) => path !== '').slice(0, MOST_PATHS);
   }
 
   column(path: string): ColumnBuilder | null {

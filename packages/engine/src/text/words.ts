@@ -136,10 +136,9 @@ export function sourceEnd(source: string, start: number, end: number, letters: n
   let count = 0;
   while (at < end) {
     const code = source.codePointAt(at)!;
-    const { text } = foldCodePoint(code);
-    if (count >= letters && text !== '') break;
-    // An apostrophe after the last wanted letter belongs to what follows.
-    if (count >= letters && foldCodePoint(code).kind === CharKind.Joiner) break;
+    const { text, kind } = foldCodePoint(code);
+    // Only an accent belongs to the letter before it; an apostrophe or a hyphen belongs to what follows.
+    if (count >= letters && kind !== CharKind.Accent) break;
     count += text.length;
     at += code > 0xffff ? 2 : 1;
   }

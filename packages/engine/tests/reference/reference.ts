@@ -2,273 +2,224 @@
  * The reference: what a search means, written to be read and not to be fast. It walks every record for every query and
  * shares no code with the engine, not even the splitter of words; only the constants of the score are repeated.
  */
-import type { RecordJson, SearchRequest, Tuning } from '@yucca/contract';
+import type { RecordJson, SearchRequest, SignalRule, Tuning } from '@yucca/contract';
+import { countFacet, passes, type ReferenceFacet } from './facets.ts';
+import { decide, type ReferenceCondition } from './filter.ts';
+import { findWord, textsOf, together, understand, valuesAt, type Asked, type Found } from './match.ts';
+
+export { distance, tokens } from './text.ts';
 
 export interface ReferenceResult {
   id: string;
+  words: number;
   typos: number;
   score: number;
+  signals: number;
   marks: Record<string, [number, number][]>;
 }
 
 export interface ReferenceAnswer {
   total: number;
-  ids: string[];
   results: ReferenceResult[];
-  facets: Record<string, { counts: Record<string, number>; missing: number }>;
+  facets: Record<string, ReferenceFacet>;
+  dropped: string[];
 }
 
-interface Token {
-  text: string;
-  start: number;
-  end: number;
+export interface ReferenceRequest extends Omit<SearchRequest, 'filter'> {
+  condition?: ReferenceCondition | undefined;
+  lift?: ReferenceCondition | undefined;
+  sink?: ReferenceCondition | undefined;
+  hide?: string[] | undefined;
+  pins?: { id: string; at: number }[] | undefined;
 }
 
-interface FieldText {
-  field: string;
-  strings: { pointer: string; tokens: Token[] }[];
+interface Row {
+  record: RecordJson;
+  order: number;
+  found: (Found | null)[];
 }
 
-/** Folds a whole text; good for the plain Latin text the properties use. */
-export function tokens(text: string): Token[] {
-  const found: Token[] = [];
-  for (const match of text.matchAll(
-    /[\p{L}\p{N}][\p{L}\p{N}\u0300-\u036f]*(?:['’][\p{L}\p{N}][\p{L}\p{N}\u0300-\u036f]*)*/gu,
-  )) {
-    const folded = match[0]
-      .toLowerCase()
-      .normalize('NFD')
-      .replace(/[\u0300-\u036f'’]/g, '')
-      .replace(/ß/g, 'ss')
-      .replace(/æ/g, 'ae')
-      .replace(/ø/g, 'o');
-    found.push({ text: folded, start: match.index, end: match.index + match[0].length });
-  }
-  return found;
-}
-
-/** Full-matrix distance with swaps of neighbours (optimal string alignment). */
-export function distance(a: string, b: string): number {
-  const d: number[][] = Array.from({ length: a.length + 1 }, (_, i) =>
-    Array.from({ length: b.length + 1 }, (_, j) => (i === 0 ? j : j === 0 ? i : 0)),
-  );
-  for (let i = 1; i <= a.length; i++) {
-    for (let j = 1; j <= b.length; j++) {
-      const options = [d[i - 1]![j]! + 1, d[i]![j - 1]! + 1, d[i - 1]![j - 1]! + (a[i - 1] === b[j - 1] ? 0 : 1)];
-      if (i > 1 && j > 1 && a[i - 1] === b[j - 2] && a[i - 2] === b[j - 1]) options.push(d[i - 2]![j - 2]! + 1);
-      d[i]![j] = Math.min(...options);
-    }
-  }
-  return d[a.length]![b.length]!;
-}
-
-interface Reading {
-  typos: number;
-  whole: boolean;
-}
-
-/** Every way a typed word may read a written one: as a whole, and as a beginning. */
-function readings(typed: string, isLast: boolean, written: string, tuning: Tuning, exactField: boolean): Reading[] {
-  const rules = tuning.typos;
-  let allowed = typed.length >= rules.twoFrom ? 2 : typed.length >= rules.oneFrom ? 1 : 0;
-  if (!rules.enabled || exactField || rules.exactWords.includes(typed)) allowed = 0;
-  if (!rules.numbers && /[0-9]/.test(typed)) allowed = 0;
-  const ok = (typos: number): boolean =>
-    typos <= allowed && (typos === 0 || rules.firstLetter || typed[0] === written[0]);
-  const found: Reading[] = [];
-  const whole = distance(typed, written);
-  if (ok(whole)) found.push({ typos: whole, whole: true });
-  if (isLast) {
-    let least = Infinity;
-    for (let n = 1; n <= written.length; n++) least = Math.min(least, distance(typed, written.slice(0, n)));
-    if (ok(least)) found.push({ typos: least, whole: false });
-  }
-  return found;
-}
-
-function stringsAt(value: unknown, path: string[], pointer: string): { pointer: string; text: string }[] {
-  if (Array.isArray(value)) return value.flatMap((item, i) => stringsAt(item, path, `${pointer}/${i}`));
-  if (path.length === 0)
-    return ['string', 'number', 'boolean'].includes(typeof value) ? [{ pointer, text: String(value) }] : [];
-  if (value === null || typeof value !== 'object') return [];
-  const [head, ...rest] = path;
-  return head! in value ? stringsAt((value as RecordJson)[head!], rest, `${pointer}/${head}`) : [];
-}
-
-function fieldTexts(record: RecordJson, tuning: Tuning): FieldText[] {
-  return tuning.search.map(({ field }) => ({
-    field,
-    strings: stringsAt(record, field.split('.'), '').map(({ pointer, text }) => ({ pointer, tokens: tokens(text) })),
-  }));
-}
-
-interface Best {
-  typos: number;
-  points: number;
-  field: number;
-  position: number;
-  places: { pointer: string; token: Token; whole: boolean; typos: number }[];
-}
-
-function bestReading(
-  typed: string,
-  isLast: boolean,
-  queryWords: number,
-  texts: FieldText[],
-  tuning: Tuning,
-): Best | null {
-  const heaviest = Math.max(...tuning.search.map(({ weight }) => weight));
-  let best: Best | null = null;
-  const places: Best['places'] = [];
-  texts.forEach(({ field, strings }, fieldIndex) => {
-    const fieldWords = Math.min(
-      255,
-      strings.reduce((sum, { tokens: list }) => sum + list.length, 0),
-    );
-    let offset = 0;
-    const firstAt = new Map<string, number>();
-    for (const { tokens: list } of strings) {
-      list.forEach(({ text }, i) => {
-        if (!firstAt.has(text)) firstAt.set(text, Math.min(1023, offset + i));
-      });
-      offset += list.length + 8;
-    }
-    for (const { pointer, tokens: list } of strings) {
-      for (const token of list) {
-        for (const { typos, whole } of readings(
-          typed,
-          isLast,
-          token.text,
-          tuning,
-          tuning.typos.exactFields.includes(field),
-        )) {
-          places.push({ pointer, token, whole, typos });
-          const position = firstAt.get(token.text)!;
-          const trust = [1, 0.7, 0.5][typos]!;
-          const form = whole ? trust : trust * (0.6 + 0.3 * Math.min(1, typed.length / token.text.length));
-          const points =
-            (tuning.search[fieldIndex]!.weight / heaviest) *
-            form *
-            (0.9 + 0.1 / (1 + position)) *
-            (0.8 + 0.2 * Math.min(1, queryWords / Math.max(1, fieldWords)));
-          const better =
-            best === null ||
-            typos < best.typos ||
-            (typos === best.typos &&
-              (points > best.points ||
-                (points === best.points &&
-                  (fieldIndex < best.field || (fieldIndex === best.field && position < best.position)))));
-          if (better) best = { typos, points, field: fieldIndex, position, places };
-        }
-      }
-    }
-  });
-  return best;
-}
-
-function telling(typed: string, isLast: boolean, records: RecordJson[], tuning: Tuning): number {
-  // Postings: one for each word, record and field; a posting counts once for each way the typed word reads it. A
-  // beginning is counted once more below a shorter beginning that is further away: the walk reports both.
-  let asTyped = 0;
-  for (const record of records) {
-    for (const { strings } of fieldTexts(record, tuning)) {
-      const distinct = new Set(strings.flatMap(({ tokens: list }) => list.map(({ text }) => text)));
-      if (distinct.has(typed)) asTyped++;
-    }
-  }
-  if (asTyped === 0) return Number.NaN;
-  return Math.log(1 + (records.length + 1) / (Math.min(asTyped, records.length) + 0.5));
-}
+const round = (value: number): number => Math.round(value * 1000) / 1000;
 
 /** Answers a query over records in record order; every record is looked at. */
-export function referenceSearch(records: RecordJson[], tuning: Tuning, request: SearchRequest): ReferenceAnswer {
-  const q = request.q ?? '';
-  const list = tokens(q).slice(0, 32);
-  const lastIsOpen = list.length > 0 && list.at(-1)!.end === q.length;
-  const tellings = list.map(({ text }, i) => telling(text, lastIsOpen && i === list.length - 1, records, tuning));
-  const found: (ReferenceResult & { record: RecordJson; order: number })[] = [];
-  records.forEach((record, order) => {
-    const texts = fieldTexts(record, tuning);
-    const bests = list.map(({ text }, i) =>
-      bestReading(text, lastIsOpen && i === list.length - 1, list.length, texts, tuning),
+export function referenceSearch(records: RecordJson[], tuning: Tuning, request: ReferenceRequest): ReferenceAnswer {
+  const known = new Set(
+    records.flatMap((record) => textsOf(record, tuning).flatMap(({ list }) => list.map(({ text }) => text))),
+  );
+  const { asked, excluded } = understand(request.q ?? '', tuning, known);
+  const rows = records.map((record, order): Row => {
+    const texts = textsOf(record, tuning);
+    return { record, order, found: asked.map((word) => findWord(word, texts, tuning, asked.length)) };
+  });
+  const tellings = asked.map((word, i) => telling(word, rows, i, tuning));
+  const allowed = rows.filter(({ record }) => {
+    const texts = textsOf(record, tuning);
+    const forbidden = excluded.some((words) => texts.some((text) => together(text, words).length > 0));
+    return !forbidden && (request.condition === undefined || decide(record, request.condition) === true);
+  });
+  const { matching, dropped } = choose(allowed, asked, tellings, tuning, request);
+  const kept = matching.filter(({ record }) => tuning.facets.every((facet) => passes(record, facet, request)));
+  const signals = signalsOf(records, tuning);
+  const results = kept.map((row) => {
+    const found = row.found.filter((one) => one !== null);
+    const own = signals[row.order]!;
+    const text = textScore(row.found, tellings);
+    const share = tuning.signals.length === 0 ? 0 : tuning.signalShare;
+    return {
+      row,
+      lift: liftOf(row.record, request),
+      id: String(row.record.id),
+      words: found.length,
+      typos: found.reduce((sum, { typos }) => sum + typos, 0),
+      signals: own,
+      score: tuning.signals.length === 0 ? text : round((1 - share) * text + share * own),
+      marks: joinMarks(found),
+    };
+  });
+  const byRelevance = (a: (typeof results)[number], b: (typeof results)[number]): number =>
+    b.words - a.words ||
+    a.typos - b.typos ||
+    a.lift - b.lift ||
+    b.score - a.score ||
+    b.signals - a.signals ||
+    a.row.order - b.row.order;
+  results.sort((a, b) => compareSorted(a.row.record, b.row.record, tuning, request) || byRelevance(a, b));
+  const facets = Object.fromEntries(
+    tuning.facets.map((facet) => [
+      facet.name,
+      countFacet(
+        matching.map(({ record }) => record),
+        facet,
+        tuning.facets,
+        request,
+      ),
+    ]),
+  );
+  return { total: results.length, results: withPins(results, request), facets, dropped };
+}
+
+function telling(word: Asked, rows: Row[], index: number, tuning: Tuning): number {
+  const asWritten = rows.filter(({ record }) => {
+    const words = word.phrase ?? [word.text];
+    return textsOf(record, tuning).some((text) => together(text, words).length > 0);
+  }).length;
+  const found = asWritten > 0 ? asWritten : rows.filter((row) => row.found[index] !== null).length;
+  return Math.log(1 + (rows.length + 1) / (Math.min(found, rows.length) + 0.5));
+}
+
+/** Which records match, and which words were given up for it. */
+function choose(
+  rows: Row[],
+  asked: Asked[],
+  tellings: number[],
+  tuning: Tuning,
+  request: ReferenceRequest,
+): { matching: Row[]; dropped: string[] } {
+  let required = asked.map((_, i) => i).filter((i) => !asked[i]!.optional);
+  if (tuning.words.require === 'any') required = [];
+  const dropped: string[] = [];
+  for (;;) {
+    const matching = rows.filter(
+      ({ found, record }) =>
+        !request.hide?.includes(String(record.id)) &&
+        (asked.length === 0 ||
+          (required.length > 0 ? required.every((i) => found[i] !== null) : found.some((one) => one !== null)) ||
+          request.pins?.some(({ id }) => id === record.id)),
     );
-    if (bests.some((best) => best === null)) return;
-    let closeness = 0;
-    for (let i = 1; i < bests.length; i++) {
-      const [a, b] = [bests[i - 1]!, bests[i]!];
-      const step = b.position - a.position;
-      closeness += a.field !== b.field ? 0 : step === 1 ? 1 : 1 / (1 + Math.abs(step));
+    const shown = matching.filter(({ record }) => tuning.facets.every((facet) => passes(record, facet, request)));
+    if (tuning.words.require !== 'most' || shown.length > 0 || required.length <= 1) return { matching, dropped };
+    const least = required.reduce((a, b) => (tellings[b]! < tellings[a]! ? b : a));
+    required = required.filter((i) => i !== least);
+    dropped.push(asked[least]!.text);
+  }
+}
+
+function textScore(found: (Found | null)[], tellings: number[]): number {
+  if (found.length === 0) return 0;
+  let [text, closeness, last] = [0, 0, -1];
+  found.forEach((one, i) => {
+    if (one === null) return;
+    text += tellings[i]! * one.points;
+    if (last !== -1 && last >> 10 === one.place >> 10) {
+      const step = (one.place & 1023) - (last & 1023);
+      closeness += step === 1 ? 1 : 1 / (1 + Math.abs(step));
     }
-    const weightSum = tellings.reduce((sum, value) => sum + value, 0);
-    const text = bests.reduce((sum, best, i) => sum + tellings[i]! * best!.points, 0);
-    const close = list.length > 1 ? 0.8 + 0.2 * (closeness / (list.length - 1)) : 1;
-    found.push({
-      id: String(record.id),
-      record,
-      order,
-      typos: bests.reduce((sum, best) => sum + best!.typos, 0),
-      score: list.length === 0 ? 0 : Math.round(((100 * close * text) / weightSum) * 1000) / 1000,
-      marks: marks(list, bests as Best[], texts),
+    last = one.place;
+  });
+  const close = found.length > 1 ? 0.8 + 0.2 * (closeness / (found.length - 1)) : 1;
+  const total = tellings.reduce((sum, weight) => sum + weight, 0);
+  return round((100 * close * text) / (total * 65535));
+}
+
+function signalsOf(records: RecordJson[], tuning: Tuning): number[] {
+  const total = tuning.signals.reduce((sum, { weight }) => sum + weight, 0);
+  const sums = records.map(() => 0);
+  for (const rule of tuning.signals) {
+    const numbers = records.map((record) => {
+      const first = valuesAt(record, rule.field.split('.')).find(({ value }) => typeof value === 'number');
+      return (first?.value as number | undefined) ?? null;
     });
-  });
-  const kept = found.filter(({ record }) => tuning.facets.every((facet) => passes(record, facet, request)));
-  kept.sort((a, b) => a.typos - b.typos || b.score - a.score || a.order - b.order);
-  const facets: ReferenceAnswer['facets'] = {};
-  for (const facet of tuning.facets) {
-    const counts: Record<string, number> = {};
-    let missing = 0;
-    for (const { record } of found) {
-      const others = tuning.facets.filter((other) => other !== facet || facet.match === 'all');
-      if (!others.every((other) => passes(record, other, request))) continue;
-      const values = new Set(
-        stringsAt(record, facet.field.split('.'), '')
-          .map(({ text }) => text)
-          .filter(Boolean),
-      );
-      if (values.size === 0) missing++;
-      for (const value of values) counts[value] = (counts[value] ?? 0) + 1;
-    }
-    facets[facet.name] = { counts, missing };
+    const present = numbers.filter((number) => number !== null);
+    const [min, max] = [Math.min(...present), Math.max(...present)];
+    numbers.forEach((number, i) => {
+      if (number !== null) sums[i]! += (rule.weight / total) * shape(rule, number, min, max);
+    });
   }
-  return { total: kept.length, ids: kept.map(({ id }) => id), results: kept, facets };
+  return sums.map((sum) => round(100 * sum));
 }
 
-function passes(record: RecordJson, facet: Tuning['facets'][number], request: SearchRequest): boolean {
-  const chosen = (request.select?.[facet.name] ?? []) as string[];
-  if (chosen.length === 0) return true;
-  const values = stringsAt(record, facet.field.split('.'), '').map(({ text }) => text);
-  return facet.match === 'all'
-    ? chosen.every((value) => values.includes(value))
-    : chosen.some((value) => values.includes(value));
+function shape({ shape: kind, order }: SignalRule, number: number, min: number, max: number): number {
+  const even = max > min ? (number - min) / (max - min) : 1;
+  const log = max > min ? Math.log1p(number - min) / Math.log1p(max - min) : 1;
+  const high = kind === 'log' ? log : even;
+  return order === 'desc' ? high : 1 - high;
 }
 
-function marks(list: Token[], bests: Best[], texts: FieldText[]): ReferenceResult['marks'] {
-  const covered = new Map<string, Set<number>>();
-  const starts = new Map<string, Set<number>>();
-  void texts;
-  bests.forEach(({ places, typos }, i) => {
-    const least = places.filter((place) => place.typos === typos);
-    for (const { pointer, token } of least) {
-      const wholeReading = least.some((place) => place.token === token && place.whole);
-      const typedPart = typos === 0 && !wholeReading;
-      const end = typedPart ? token.start + list[i]!.text.length : token.end;
-      const set = covered.get(pointer) ?? new Set();
-      covered.set(pointer, set);
-      for (let at = token.start; at < end; at++) set.add(at);
-      const first = starts.get(pointer) ?? new Set();
-      starts.set(pointer, first.add(token.start));
-    }
-  });
-  const ranges: ReferenceResult['marks'] = {};
-  for (const [pointer, set] of covered) {
-    const sorted = [...set].sort((a, b) => a - b);
-    const joined: [number, number][] = [];
-    for (const at of sorted) {
-      const last = joined.at(-1);
-      if (last && last[1] === at && !starts.get(pointer)!.has(at)) last[1] = at + 1;
-      else joined.push([at, at + 1]);
-    }
-    ranges[pointer] = joined;
+function liftOf(record: RecordJson, { lift, sink }: ReferenceRequest): number {
+  if (lift !== undefined && decide(record, lift) === true) return 0;
+  return sink !== undefined && decide(record, sink) === true ? 2 : 1;
+}
+
+function compareSorted(a: RecordJson, b: RecordJson, tuning: Tuning, { sort }: ReferenceRequest): number {
+  for (const { field, order } of tuning.sorts.find(({ name }) => name === sort)?.by ?? []) {
+    const [x, y] = [a, b].map((record) => valuesAt(record, [field])[0]?.value as number | string | undefined);
+    if (x === y) continue;
+    if (x === undefined) return 1;
+    if (y === undefined) return -1;
+    const less = typeof x === 'string' ? key(x) < key(String(y)) : x < (y as number);
+    return less === (order === 'asc') ? -1 : 1;
   }
-  return ranges;
+  return 0;
+}
+
+const key = (text: string): string => `${text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase()}\u0000${text}`;
+
+function withPins<R extends { id: string }>(results: R[], { pins, sort }: ReferenceRequest): R[] {
+  if (pins === undefined || sort !== undefined) return results;
+  const pinned = [...pins].sort((a, b) => a.at - b.at);
+  const rest = results.filter(({ id }) => !pinned.some((pin) => pin.id === id));
+  for (const { id, at } of pinned) {
+    const result = results.find((one) => one.id === id);
+    if (result) rest.splice(Math.min(at - 1, rest.length), 0, result);
+  }
+  return rest;
+}
+
+function joinMarks(found: Found[]): ReferenceResult['marks'] {
+  const byPointer = new Map<string, [number, number][]>();
+  for (const { pointer, start, end } of found.flatMap(({ marks }) => marks)) {
+    const list = byPointer.get(pointer) ?? [];
+    byPointer.set(pointer, [...list, [start, end]]);
+  }
+  const joined = [...byPointer].map(([pointer, ranges]): [string, [number, number][]] => {
+    ranges.sort((a, b) => a[0] - b[0] || a[1] - b[1]);
+    const kept: [number, number][] = [];
+    for (const [start, end] of ranges) {
+      const last = kept.at(-1);
+      if (last && start < last[1]) last[1] = Math.max(last[1], end);
+      else kept.push([start, end]);
+    }
+    return [pointer, kept];
+  });
+  return Object.fromEntries(joined);
 }

@@ -1,10 +1,18 @@
-import type { SearchAnswer, SearchRequest } from '@yucca/contract';
+import type { FacetValuesAnswer, SearchAnswer, SearchRequest, SuggestAnswer } from '@yucca/contract';
 import { randomUUID } from 'node:crypto';
 import type { Collections } from '../collections/collections';
 import { Failure } from '../failure';
 import type { Catalogue } from '../index/catalogue';
 import { isRemoteError } from '../workers/rpc';
-import type { Searchers } from './searchers';
+import { SearchCancelled, type Question, type Run, type Searchers } from './searchers';
+
+/** Who asks, as far as a search minds. */
+export interface SearchOptions {
+  /** Fires when the caller has gone. */
+  signal?: AbortSignal | undefined;
+  /** A condition the caller cannot get round (of its key): other records do not exist for it. */
+  forcedFilter?: string | undefined;
+}
 
 /** Searching a collection by its name. */
 export class SearchService {
@@ -24,19 +32,47 @@ export class SearchService {
   }
 
   /** Answers a search. Throws a Failure for what is not there, a SearchCancelled when `signal` fires first. */
-  async search(name: string, request: SearchRequest, signal?: AbortSignal): Promise<SearchAnswer> {
+  async search(name: string, request: SearchRequest, options: SearchOptions = {}): Promise<SearchAnswer> {
     const start = performance.now();
+    const { answer, engineMs } = await this.#ask(name, options, (thread, ask) => thread.call('search', [ask, request]));
+    const round = (ms: number): number => Math.round(ms * 100) / 100;
+    const timing = { engineMs: round(engineMs), totalMs: round(performance.now() - start) };
+    return { ...answer, queryId: randomUUID(), timing };
+  }
+
+  /** Looks inside the values of one facet, within the results of `request`. */
+  facetValues(
+    name: string,
+    request: SearchRequest,
+    facet: string,
+    text: string,
+    size: number,
+    options: SearchOptions = {},
+  ): Promise<FacetValuesAnswer> {
+    return this.#ask(name, options, (thread, ask) => thread.call('facetValues', [ask, request, facet, text, size]));
+  }
+
+  /** Completions of what is being typed. */
+  suggest(name: string, q: string, size: number, options: SearchOptions = {}): Promise<SuggestAnswer> {
+    return this.#ask(name, options, (thread, ask) => thread.call('suggest', [ask, q, size, []]));
+  }
+
+  /** The keys of the records that fulfil a CQL2-Text condition. */
+  keysWhere(name: string, filter: string): Promise<string[]> {
+    return this.#ask(name, {}, (thread, ask) => thread.call('keysWhere', [ask, filter]));
+  }
+
+  async #ask<T>(name: string, { signal, forcedFilter }: SearchOptions, run: Run<T>): Promise<T> {
     const { id } = this.#collections.row(name);
     this.#catalogue.requireReady(id);
+    const question: Question = { collectionId: id, today: new Date().toISOString().slice(0, 10), forcedFilter };
     try {
-      const { answer, engineMs } = await this.#searchers.search(id, request, signal);
-      const round = (ms: number): number => Math.round(ms * 100) / 100;
-      const timing = { engineMs: round(engineMs), totalMs: round(performance.now() - start) };
-      return { ...answer, queryId: randomUUID(), timing };
+      return await this.#searchers.ask(question, run, signal);
     } catch (error) {
       if (isRemoteError(error) && error.note.name === 'SearchRequestError') {
         throw new Failure('invalid', error.message, [{ pointer: String(error.note.pointer), detail: error.message }]);
       }
+      if (isRemoteError(error) && error.note.name === 'SearchCancelledError') throw new SearchCancelled(error.message);
       throw error;
     }
   }

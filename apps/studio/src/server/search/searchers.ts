@@ -1,56 +1,71 @@
-import type { SearchRequest } from '@yucca/contract';
-import type { EngineAnswer } from '@yucca/engine';
 import type { RemoteThread } from '../workers/rpc';
-import type { PublishedState, SearcherMethods } from '../workers/search-worker';
+import type { Ask, PublishedState, SearcherMethods } from '../workers/search-worker';
 
-interface Waiting {
-  run: (searcher: RemoteThread<SearcherMethods>) => Promise<void>;
-}
-
-/** The caller hung up before its search was begun. */
+/** The caller hung up. */
 export class SearchCancelled extends Error {
   override name = 'SearchCancelled';
 }
 
+interface Searcher {
+  thread: RemoteThread<SearcherMethods>;
+  /** Shared with the thread: the ticket of a call to stop. */
+  flag: Int32Array;
+}
+
+/** What a caller asks; the pool adds the ticket. */
+export type Question = Omit<Ask, 'ticket'>;
+export type Run<T> = (thread: RemoteThread<SearcherMethods>, ask: Ask) => Promise<T>;
+
 /**
- * The pool of searcher threads. Each answers one search at a time and the rest wait here, where a search whose caller has
- * gone is dropped for nothing.
+ * The pool of searcher threads. Each answers one question at a time and the rest wait here. When a caller has gone, a
+ * question that waits is dropped for nothing, and one that is being answered is stopped at the engine's next step.
  */
 export class Searchers {
-  readonly #idle: RemoteThread<SearcherMethods>[];
-  readonly #all: readonly RemoteThread<SearcherMethods>[];
-  readonly #waiting: Waiting[] = [];
+  readonly #all: readonly Searcher[];
+  readonly #idle: Searcher[];
+  readonly #waiting: ((searcher: Searcher) => Promise<void>)[] = [];
+  #tickets = 0;
 
-  constructor(searchers: readonly RemoteThread<SearcherMethods>[]) {
-    this.#all = searchers;
-    this.#idle = [...searchers];
+  constructor(threads: readonly RemoteThread<SearcherMethods>[]) {
+    this.#all = threads.map((thread) => {
+      const flag = new Int32Array(new SharedArrayBuffer(4));
+      thread.send('watchFor', [flag]);
+      return { thread, flag };
+    });
+    this.#idle = [...this.#all];
   }
 
   /** Shows every searcher a collection's new state. Messages keep their order, so later searches see it. */
   publish(state: PublishedState): void {
-    for (const searcher of this.#all) searcher.send('publish', [state]);
+    for (const { thread } of this.#all) thread.send('publish', [state]);
   }
 
   forget(collectionId: number): void {
-    for (const searcher of this.#all) searcher.send('forget', [collectionId]);
+    for (const { thread } of this.#all) thread.send('forget', [collectionId]);
   }
 
-  search(
-    collectionId: number,
-    request: SearchRequest,
-    signal?: AbortSignal,
-  ): Promise<{ answer: EngineAnswer; engineMs: number }> {
+  /** Has a question answered by the next idle thread. Rejects with a SearchCancelled when `signal` fires first. */
+  ask<T>(question: Question, run: Run<T>, signal?: AbortSignal): Promise<T> {
     return new Promise((resolve, reject) => {
       const cancelled = (): void => reject(new SearchCancelled('the caller has gone'));
       if (signal?.aborted) return cancelled();
-      const entry: Waiting = {
-        run: (searcher) => searcher.call('search', [collectionId, request]).then(resolve, reject),
+      // Tickets fit the flag's 32 bits for ever: they start over, never at 0.
+      const ticket = (this.#tickets = (this.#tickets % 0x7fff_ffff) + 1);
+      let answering: Searcher | null = null;
+      const entry = (searcher: Searcher): Promise<void> => {
+        answering = searcher;
+        return run(searcher.thread, { ...question, ticket }).then(resolve, reject);
       };
-      signal?.addEventListener('abort', () => {
-        const at = this.#waiting.indexOf(entry);
-        if (at !== -1) this.#waiting.splice(at, 1);
-        cancelled();
-      });
+      signal?.addEventListener(
+        'abort',
+        () => {
+          const at = this.#waiting.indexOf(entry);
+          if (at !== -1) this.#waiting.splice(at, 1);
+          if (answering !== null) Atomics.store(answering.flag, 0, ticket);
+          cancelled();
+        },
+        { once: true },
+      );
       this.#waiting.push(entry);
       this.#next();
     });
@@ -59,13 +74,10 @@ export class Searchers {
   #next(): void {
     while (this.#idle.length > 0 && this.#waiting.length > 0) {
       const searcher = this.#idle.pop()!;
-      void this.#waiting
-        .shift()!
-        .run(searcher)
-        .finally(() => {
-          this.#idle.push(searcher);
-          this.#next();
-        });
+      void this.#waiting.shift()!(searcher).finally(() => {
+        this.#idle.push(searcher);
+        this.#next();
+      });
     }
   }
 }

@@ -1,4 +1,5 @@
 import type { TuningDocument } from '@yucca/contract';
+import { parseFilter } from '@yucca/engine';
 import { and, desc, eq, gt } from 'drizzle-orm';
 import type { Collections } from '../collections/collections';
 import type { Db } from '../db/open';
@@ -132,23 +133,71 @@ export class Tunings {
 /** Checks a tuning document beyond its schema. Throws a Failure with pointers. */
 export function checkTuning(input: unknown): TuningDocument {
   const document = validate('Tuning', input);
+  const names = <T>(list: readonly T[] | undefined, read: (item: T) => string): string[] => (list ?? []).map(read);
   const parts = [
     ...repeated(
-      (document.search ?? []).map(({ field }) => field),
+      names(document.search, ({ field }) => field),
       'search',
       'field',
     ),
     ...repeated(
-      (document.facets ?? []).map(({ name }) => name),
+      names(document.facets, ({ name }) => name),
       'facets',
       'name',
     ),
+    ...repeated(
+      names(document.sorts, ({ name }) => name),
+      'sorts',
+      'name',
+    ),
+    ...repeated(
+      names(document.placements, ({ name }) => name),
+      'placements',
+      'name',
+    ),
+    ...badBuckets(document),
+    ...badConditions(document),
+    ...reservedSorts(document),
   ];
   const { oneFrom = 4, twoFrom = 8 } = document.typos ?? {};
   if (twoFrom < oneFrom)
     parts.push({ pointer: '/typos/twoFrom', detail: `must not be less than oneFrom (${oneFrom})` });
   if (parts.length > 0) throw new Failure('invalid', 'The tuning document does not fit together.', parts);
   return document;
+}
+
+type BadPart = { pointer: string; detail: string };
+
+function badBuckets({ facets = [] }: TuningDocument): BadPart[] {
+  return facets.flatMap(({ buckets }, i) =>
+    buckets?.some((edge, n) => n > 0 && edge <= buckets[n - 1]!)
+      ? [{ pointer: `/facets/${i}/buckets`, detail: 'must ascend: each edge above the one before' }]
+      : [],
+  );
+}
+
+function reservedSorts({ sorts = [] }: TuningDocument): BadPart[] {
+  return sorts.flatMap(({ name }, i) =>
+    name === 'relevance' || name === 'distance'
+      ? [{ pointer: `/sorts/${i}/name`, detail: `“${name}” is built in; choose another name` }]
+      : [],
+  );
+}
+
+/** Conditions that cannot be read. Whether their fields exist shows when there are records. */
+function badConditions({ placements = [] }: TuningDocument): BadPart[] {
+  return placements.flatMap((placement, i) =>
+    (['lift', 'sink'] as const).flatMap((list) =>
+      (placement[list] ?? []).flatMap((source, n) => {
+        try {
+          parseFilter(source);
+          return [];
+        } catch (error) {
+          return [{ pointer: `/placements/${i}/${list}/${n}`, detail: (error as Error).message }];
+        }
+      }),
+    ),
+  );
 }
 
 function repeated(values: string[], list: string, property: string): { pointer: string; detail: string }[] {

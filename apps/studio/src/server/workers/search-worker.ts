@@ -1,6 +1,22 @@
 /** A searcher: answers queries over segments it shares with the other threads. */
-import { completeTuning, type SearchRequest, type Tuning, type TuningDocument } from '@yucca/contract';
-import { search, Segment, Tombstones, type EngineAnswer, type Generation } from '@yucca/engine';
+import {
+  completeTuning,
+  type FacetValuesAnswer,
+  type SearchRequest,
+  type SuggestAnswer,
+  type Tuning,
+  type TuningDocument,
+} from '@yucca/contract';
+import {
+  keysWhere,
+  search,
+  searchFacet,
+  Segment,
+  suggest,
+  Tombstones,
+  type EngineAnswer,
+  type Generation,
+} from '@yucca/engine';
 import { serve } from './rpc';
 
 /** A collection's whole state, as the searchers are told it: one message, so that it changes in one step. */
@@ -20,6 +36,31 @@ interface OpenCollection {
 }
 
 const open = new Map<number, OpenCollection>();
+let cancelFlag: Int32Array = new Int32Array(1);
+
+/** What every call says besides its own question. */
+export interface Ask {
+  collectionId: number;
+  /** Number of the call, from 1; the caller writes it into the flag to have it stopped. */
+  ticket: number;
+  /** ISO date. */
+  today: string;
+  forcedFilter?: string | undefined;
+}
+
+function find({ collectionId }: Ask, version: 'live' | 'draft' = 'live'): { generation: Generation; tuning: Tuning } {
+  const collection = open.get(collectionId);
+  if (!collection) throw new Error('the collection is not open here');
+  return { generation: collection.generation, tuning: collection[version] };
+}
+
+function contextOf({ ticket, today, forcedFilter }: Ask) {
+  return {
+    today,
+    ...(forcedFilter === undefined ? {} : { forcedFilter }),
+    cancelled: () => Atomics.load(cancelFlag, 0) === ticket,
+  };
+}
 
 /** A few queries nobody asked for, so that the first visitor does not wait for the compiler. */
 function warmUp(collectionId: number): void {
@@ -55,12 +96,31 @@ const methods = {
     open.delete(collectionId);
   },
 
-  search(collectionId: number, request: SearchRequest): { answer: EngineAnswer; engineMs: number } {
-    const collection = open.get(collectionId);
-    if (!collection) throw new Error('the collection is not open here');
+  /** Where the main thread says which call nobody waits for any more. */
+  watchFor(flag: Int32Array): void {
+    cancelFlag = flag;
+  },
+
+  search(ask: Ask, request: SearchRequest): { answer: EngineAnswer; engineMs: number } {
+    const { generation, tuning } = find(ask, request.version);
     const start = performance.now();
-    const answer = search(collection.generation, collection[request.version ?? 'live'], request);
+    const answer = search(generation, tuning, request, contextOf(ask));
     return { answer, engineMs: performance.now() - start };
+  },
+
+  facetValues(ask: Ask, request: SearchRequest, facet: string, text: string, size: number): FacetValuesAnswer {
+    const { generation, tuning } = find(ask, request.version);
+    return searchFacet(generation, tuning, request, facet, text, size, contextOf(ask));
+  },
+
+  suggest(ask: Ask, q: string, size: number, pastQueries: string[]): SuggestAnswer {
+    const { generation, tuning } = find(ask, 'live');
+    return suggest(generation, tuning, q, size, pastQueries, contextOf(ask));
+  },
+
+  /** The keys of the records that fulfil a condition. */
+  keysWhere(ask: Ask, filter: string): string[] {
+    return keysWhere(find(ask, 'live').generation, filter);
   },
 };
 

@@ -21,13 +21,13 @@ export const GET = route('search', async ({ request, url, params, caller, yucca 
   const etag = `"${createHash('sha256').update(`${state}${url.search}`).digest('base64url').slice(0, 22)}"`;
   const headers = { ETag: etag, 'Cache-Control': 'no-cache' };
   if (request.headers.get('if-none-match') === etag) return new Response(null, { status: 304, headers });
-  return answered(await yucca.search.search(name, query, request.signal), headers);
+  return answered(await yucca.search.search(name, query, { signal: request.signal }), headers);
 });
 
 export const POST = route('search', async ({ request, params, caller, yucca }) => {
   const query = validate('SearchRequest', await readJson(request));
   if (query.version === 'draft') requireRight(caller!, 'read');
-  return answered(await yucca.search.search(params.collection!, query, request.signal));
+  return answered(await yucca.search.search(params.collection!, query, { signal: request.signal }));
 });
 
 export const OPTIONS = preflight;

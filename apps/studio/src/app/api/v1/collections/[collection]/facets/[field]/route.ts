@@ -1,0 +1,25 @@
+import { LIMITS } from '@yucca/contract';
+import { searchFromUrl, wholeNumber } from '@/http/input';
+import { preflight, refuseOthers, route } from '@/http/route';
+import { requireRight } from '@/server/keys/keys';
+import { validate } from '@/server/validate';
+
+/** `?q=` looks inside the facet's values; `query`, `select` and `filter` say within which results. */
+export const GET = route('search', async ({ request, url, params, caller, yucca }) => {
+  const text = (url.searchParams.get('q') ?? '').slice(0, LIMITS.queryLength);
+  const size = wholeNumber(url, 'size', 20, 1, LIMITS.valuesPerFacet);
+  const within = new URL(url);
+  for (const name of ['q', 'size']) within.searchParams.delete(name);
+  const query = within.searchParams.get('query');
+  within.searchParams.delete('query');
+  if (query !== null) within.searchParams.set('q', query);
+  const search = validate('SearchRequest', searchFromUrl(within));
+  if (search.version === 'draft') requireRight(caller!, 'read');
+  const { collection, field } = params;
+  const options = { signal: request.signal };
+  return Response.json(await yucca.search.facetValues(collection!, search, field!, text, size, options));
+});
+
+export const OPTIONS = preflight;
+
+export const { POST, PUT, PATCH, DELETE } = refuseOthers('GET');

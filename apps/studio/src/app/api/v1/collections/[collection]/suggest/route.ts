@@ -1,0 +1,13 @@
+import { LIMITS } from '@yucca/contract';
+import { wholeNumber } from '@/http/input';
+import { preflight, refuseOthers, route } from '@/http/route';
+
+export const GET = route('search', async ({ request, url, params, yucca }) => {
+  const q = (url.searchParams.get('q') ?? '').slice(0, LIMITS.queryLength);
+  const size = wholeNumber(url, 'size', 8, 1, 50);
+  return Response.json(await yucca.search.suggest(params.collection!, q, size, { signal: request.signal }));
+});
+
+export const OPTIONS = preflight;
+
+export const { POST, PUT, PATCH, DELETE } = refuseOthers('GET');

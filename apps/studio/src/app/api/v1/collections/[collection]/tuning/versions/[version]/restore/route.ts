@@ -1,0 +1,12 @@
+import { refuseOthers, route } from '@/http/route';
+import { Failure } from '@/server/failure';
+
+/** Makes an old version the draft; publishing it is another step. */
+export const POST = route('admin', async ({ params, yucca }) => {
+  const version = /^\d{1,9}$/.test(params.version!) ? Number(params.version) : 0;
+  if (version === 0) throw new Failure('not-found', `There is no tuning version “${params.version}”.`);
+  const name = params.collection!;
+  return Response.json(await yucca.tunings.replaceDraft(name, yucca.tunings.get(name, version)));
+});
+
+export const { GET, PUT, PATCH, DELETE } = refuseOthers('POST');

@@ -1,0 +1,28 @@
+import type { ProblemJson, SearchAnswer } from '@yucca/contract';
+import { readJson } from '@/http/input';
+import { problemOf } from '@/http/problem';
+import { preflight, refuseOthers, route } from '@/http/route';
+import { requireRight } from '@/server/keys/keys';
+import { validate } from '@/server/validate';
+
+/** Several searches in one call. Each is answered in its place; one that fails answers a problem there. */
+export const POST = route('search', async ({ request, caller, yucca }) => {
+  const { queries } = validate('MultiSearch', await readJson(request));
+  const answers = await Promise.all(
+    queries.map(async ({ collection, ...rest }): Promise<SearchAnswer | ProblemJson> => {
+      try {
+        const query = validate('SearchRequest', rest);
+        if (query.version === 'draft') requireRight(caller!, 'read');
+        return await yucca.search.search(collection, query, { signal: request.signal });
+      } catch (error) {
+        if (request.signal.aborted) throw error;
+        return problemOf(error);
+      }
+    }),
+  );
+  return Response.json({ answers });
+});
+
+export const OPTIONS = preflight;
+
+export const { GET, PUT, PATCH, DELETE } = refuseOthers('POST');

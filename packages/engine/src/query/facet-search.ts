@@ -1,0 +1,69 @@
+import { facetValues, LIMITS, type FacetValuesAnswer, type SearchRequest, type Tuning } from '@yucca/contract';
+import { words } from '../text/words.ts';
+import { typoDistances } from '../text/distance.ts';
+import { SearchRequestError, type Generation, type SearchContext } from './generation.ts';
+import { typosAllowed } from './parse.ts';
+import { search } from './search.ts';
+
+/**
+ * Looks for a text inside the values of one facet: each word of it must begin a word of the value's name, typos allowed as
+ * in a search. Counts are those within the current query, choices and filter. Throws a SearchRequestError.
+ */
+export function searchFacet(
+  generation: Generation,
+  tuning: Tuning,
+  request: SearchRequest,
+  name: string,
+  text: string,
+  size: number,
+  context: SearchContext = {},
+): FacetValuesAnswer {
+  const rule = tuning.facets.find((facet) => facet.name === name);
+  if (rule === undefined) throw new SearchRequestError('/field', `There is no facet called “${name}”.`);
+  if (rule.kind === 'numbers')
+    throw new SearchRequestError('/field', `“${name}” is a range of numbers; it has no values.`);
+  // Every value is needed, not only the ones usually listed.
+  const whole = { ...rule, size: Infinity };
+  const facets = tuning.facets.map((facet) => (facet === rule ? whole : facet));
+  const answer = search(generation, { ...tuning, facets }, { ...request, facets: [name], size: 0 }, context);
+  const asked = words(text).map((word) => ({ text: word.text, typos: typosAllowed(word.text, tuning.typos) }));
+  const found = facetValues(answer.facets[name])
+    .filter(({ count, selected }) => count > 0 || selected)
+    .flatMap((value) => {
+      const match = readName(value.label, asked);
+      return match === null ? [] : [{ ...value, ...match }];
+    })
+    .sort((a, b) => a.typos - b.typos || b.count - a.count || (a.value < b.value ? -1 : 1));
+  return {
+    facet: name,
+    q: text,
+    values: found
+      .slice(0, Math.min(size, LIMITS.valuesPerFacet))
+      .map(({ value, label, count, selected, ranges }) => ({ value, label, count, selected, ranges })),
+    total: found.length,
+  };
+}
+
+/** How the name of a value fits the words asked for: typos spent and what to mark; null when it does not. */
+function readName(
+  label: string,
+  asked: readonly { text: string; typos: number }[],
+): { typos: number; ranges: [number, number][] } | null {
+  const written = words(label);
+  let spent = 0;
+  const ranges: [number, number][] = [];
+  for (const { text, typos } of asked) {
+    let best: { typos: number; range: [number, number] } | null = null;
+    for (const word of written) {
+      const begins = word.text.startsWith(text);
+      const distance = begins ? 0 : typos === 0 ? Infinity : typoDistances(text, word.text).prefix;
+      if (distance > typos || (best !== null && distance >= best.typos)) continue;
+      const end = begins ? Math.min(word.end, word.start + text.length) : word.end;
+      best = { typos: distance, range: [word.start, end] };
+    }
+    if (best === null) return null;
+    spent += best.typos;
+    ranges.push(best.range);
+  }
+  return { typos: spent, ranges: ranges.sort((a, b) => a[0] - b[0]) };
+}

@@ -1,0 +1,94 @@
+import { type Suggestion, type SuggestAnswer, type Tuning } from '@yucca/contract';
+import { words } from '../text/words.ts';
+import { leavesAt } from '../record/paths.ts';
+import type { Generation, SearchContext } from './generation.ts';
+import { search } from './search.ts';
+import { searchFacet } from './facet-search.ts';
+
+/**
+ * Completions of what is being typed: facet values whose name goes on from it, titles of the best records, and
+ * `pastQueries` that begin like it and still find something. Nothing is suggested that a forced filter hides.
+ */
+export function suggest(
+  generation: Generation,
+  tuning: Tuning,
+  q: string,
+  size: number,
+  pastQueries: readonly string[] = [],
+  context: SearchContext = {},
+): SuggestAnswer {
+  const typed = words(q)
+    .map(({ text }) => text)
+    .join(' ');
+  if (typed === '') return { q, suggestions: [] };
+  const found = [
+    ...fromQueries(generation, tuning, typed, pastQueries, context),
+    ...fromValues(generation, tuning, q, size, context),
+    ...fromRecords(generation, tuning, q, size, context),
+  ];
+  const seen = new Set<string>();
+  const distinct = found.filter(({ text }) => {
+    const folded = words(text)
+      .map((word) => word.text)
+      .join(' ');
+    return !seen.has(folded) && seen.add(folded);
+  });
+  return { q, suggestions: distinct.slice(0, size) };
+}
+
+function fromQueries(
+  generation: Generation,
+  tuning: Tuning,
+  typed: string,
+  pastQueries: readonly string[],
+  context: SearchContext,
+): Suggestion[] {
+  return pastQueries.flatMap((text): Suggestion[] => {
+    const folded = words(text)
+      .map((word) => word.text)
+      .join(' ');
+    if (!folded.startsWith(typed) || folded === typed) return [];
+    const { total } = search(generation, tuning, { q: text, size: 0 }, context);
+    return total === 0
+      ? []
+      : [{ text, ranges: [[0, Math.min(typed.length, text.length)]], count: total, kind: 'query' }];
+  });
+}
+
+function fromValues(
+  generation: Generation,
+  tuning: Tuning,
+  q: string,
+  size: number,
+  context: SearchContext,
+): Suggestion[] {
+  const facets = tuning.facets.filter(({ kind }) => kind === 'values' || kind === 'tree');
+  return facets
+    .flatMap((rule) => {
+      const all = { ...tuning, facets: [rule] };
+      return searchFacet(generation, all, {}, rule.name, q, size, context).values.map(
+        ({ label, ranges, count }): Suggestion => ({ text: label, ranges, count, kind: 'value', facet: rule.name }),
+      );
+    })
+    .sort((a, b) => b.count - a.count);
+}
+
+function fromRecords(
+  generation: Generation,
+  tuning: Tuning,
+  q: string,
+  size: number,
+  context: SearchContext,
+): Suggestion[] {
+  const titles = [...tuning.search].sort((a, b) => b.weight - a.weight).map(({ field }) => field);
+  const { results } = search(generation, tuning, { q, size, record: false }, context);
+  return results.flatMap(({ id, record, marks }): Suggestion[] => {
+    let title: { text: string; pointer: string } | null = null;
+    for (const field of titles) {
+      leavesAt(record, field, (value, pointer) => (title ??= { text: String(value), pointer }));
+      if (title !== null) break;
+    }
+    const { text, pointer } = title ?? { text: '', pointer: '' };
+    return text === '' ? [] : [{ text, ranges: marks[pointer] ?? [], count: 1, kind: 'record', id }];
+  });
+}

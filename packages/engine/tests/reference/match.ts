@@ -1,0 +1,260 @@
+import type { RecordJson, Tuning } from '@yucca/contract';
+import { distance, placedTokens, stem, tokens, type PlacedToken } from './text.ts';
+
+/** A word of the query, as the reference understands it. */
+export interface Asked {
+  text: string;
+  prefix: boolean;
+  phrase: string[] | null;
+  optional: boolean;
+  /** Other words, or several words together, that it may also be. */
+  others: { trust: number; words: string[]; prefix: boolean }[];
+}
+
+/** One string of a searched field. */
+export interface Text {
+  field: string;
+  /** Number of the field, by name. */
+  number: number;
+  weight: number;
+  pointer: string;
+  /** Place of its first word within the field. */
+  first: number;
+  fieldWords: number;
+  source: string;
+  list: PlacedToken[];
+}
+
+export function valuesAt(value: unknown, path: string[], pointer = ''): { pointer: string; value: unknown }[] {
+  if (Array.isArray(value)) return value.flatMap((item, i) => valuesAt(item, path, `${pointer}/${i}`));
+  if (path.length === 0) return ['string', 'number', 'boolean'].includes(typeof value) ? [{ pointer, value }] : [];
+  if (value === null || typeof value !== 'object') return [];
+  const [head, ...rest] = path;
+  return head! in value ? valuesAt((value as RecordJson)[head!], rest, `${pointer}/${head}`) : [];
+}
+
+export function textsOf(record: RecordJson, tuning: Tuning): Text[] {
+  const heaviest = Math.max(...tuning.search.map(({ weight }) => weight));
+  const names = tuning.search.map(({ field }) => field).sort();
+  return tuning.search.flatMap(({ field, weight }) => {
+    const strings = valuesAt(record, field.split('.')).map(({ pointer, value }) => ({ pointer, text: String(value) }));
+    const fieldWords = Math.min(
+      255,
+      strings.reduce((sum, { text }) => sum + tokens(text).length, 0),
+    );
+    let first = 0;
+    return strings.map(({ pointer, text }): Text => {
+      const own = first;
+      const count = tokens(text).length;
+      if (count > 0) first += count + 8;
+      return {
+        field,
+        number: names.indexOf(field),
+        weight: weight / heaviest,
+        pointer,
+        first: own,
+        fieldWords,
+        source: text,
+        list: placedTokens(text),
+      };
+    });
+  });
+}
+
+/** Splits a query and finds what else its words may be. `known` = every word that stands in some record. */
+export function understand(
+  q: string,
+  tuning: Tuning,
+  known: ReadonlySet<string>,
+): { asked: Asked[]; excluded: string[][] } {
+  const excluded: string[][] = [];
+  const asked: Asked[] = [];
+  // The properties quote and exclude whole words only, parted by spaces.
+  for (const match of q.matchAll(/(-?)"([^"]*)"|(\S+)/g)) {
+    const [, minus, quoted, plain] = match;
+    const words = tokens(quoted ?? plain!).map(({ text }) => text);
+    if (words.length === 0) continue;
+    if (minus === '-' || plain?.startsWith('-')) excluded.push(words);
+    else if (quoted !== undefined) asked.push(plainWord(words.join(' '), false, words, false));
+    else {
+      words.forEach((text, i) => {
+        const last = match.index + match[0].length === q.length && i === words.length - 1 && /[\p{L}\p{N}]$/u.test(q);
+        const prefix = tuning.words.prefix === 'all' || (tuning.words.prefix === 'last' && last);
+        asked.push(plainWord(text, prefix, null, tuning.stopWords.includes(text)));
+      });
+    }
+  }
+  if (asked.every(({ optional }) => optional)) asked.forEach((word) => (word.optional = false));
+  addSynonyms(asked, tuning);
+  addJoined(asked);
+  addSplits(asked, known);
+  return { asked, excluded };
+}
+
+const plainWord = (text: string, prefix: boolean, phrase: string[] | null, optional: boolean): Asked => ({
+  text,
+  prefix,
+  phrase,
+  optional,
+  others: [],
+});
+
+function addSynonyms(asked: Asked[], tuning: Tuning): void {
+  const form = (word: string): string => (tuning.stems ? stem(word) : word);
+  const folded = (text: string): string[] => tokens(text).map((word) => word.text);
+  const rules = tuning.synonyms.flatMap((group) =>
+    group.kind === 'oneWay'
+      ? group.from.flatMap((from) => group.to.map((to) => [from, to] as const))
+      : group.words.flatMap((from, i) => group.words.filter((_, j) => j !== i).map((to) => [from, to] as const)),
+  );
+  for (const [fromText, toText] of rules) {
+    const [from, to] = [folded(fromText), folded(toText)];
+    if (from.join(' ') === to.join(' ')) continue;
+    for (let at = 0; at + from.length <= asked.length; at++) {
+      const span = asked.slice(at, at + from.length);
+      if (!span.every(({ text, phrase }, i) => phrase === null && form(text) === form(from[i]!))) continue;
+      for (const word of span) word.others.push({ trust: 0.92, words: to, prefix: false });
+    }
+  }
+}
+
+function addJoined(asked: Asked[]): void {
+  for (let from = 0; from < asked.length; from++) {
+    for (const to of [from + 1, from + 2]) {
+      const span = asked.slice(from, to + 1);
+      if (to >= asked.length || span.some(({ phrase }) => phrase !== null)) break;
+      const words = [span.map(({ text }) => text).join('')];
+      for (const word of span) word.others.push({ trust: 0.97, words, prefix: asked[to]!.prefix });
+    }
+  }
+}
+
+function addSplits(asked: Asked[], known: ReadonlySet<string>): void {
+  for (const word of asked) {
+    if (word.phrase !== null) continue;
+    const { text } = word;
+    const parts = text.match(/\d+|\D+/g) ?? [];
+    if (parts.length > 1 && parts.length <= 4) word.others.push({ trust: 0.95, words: parts, prefix: false });
+    if (known.has(text)) continue;
+    for (let at = 2; at <= text.length - 2; at++) {
+      word.others.push({ trust: 0.95, words: [text.slice(0, at), text.slice(at)], prefix: false });
+    }
+  }
+}
+
+/** How one word of the query is found in one record. */
+export interface Found {
+  typos: number;
+  points: number;
+  place: number;
+  marks: { pointer: string; start: number; end: number }[];
+}
+
+interface Way {
+  typos: number;
+  form: number;
+  /** > 0: so many letters of a longer word were typed. */
+  letters: number;
+}
+
+function waysOf(word: Asked, written: string, tuning: Tuning, exactField: boolean): Way[] {
+  const ways: Way[] = [];
+  const begins = (typed: string, trust: number): number =>
+    trust * (0.6 + 0.3 * Math.min(1, typed.length / written.length));
+  for (const { trust, words, prefix } of word.others) {
+    if (words.length > 1) continue;
+    if (words[0] === written) ways.push({ typos: 0, form: trust, letters: 0 });
+    if (prefix && written.startsWith(words[0]!)) {
+      ways.push({ typos: 0, form: begins(words[0]!, trust), letters: words[0]!.length });
+    }
+  }
+  if (word.phrase !== null) {
+    if (word.phrase.length === 1 && word.text === written) ways.push({ typos: 0, form: 1, letters: 0 });
+    return ways;
+  }
+  const { text, prefix } = word;
+  if (text === written) ways.push({ typos: 0, form: 1, letters: 0 });
+  else if (tuning.stems && stem(text) === stem(written)) ways.push({ typos: 0, form: 0.9, letters: 0 });
+  if (prefix && written.startsWith(text)) ways.push({ typos: 0, form: begins(text, 1), letters: text.length });
+  const { typos: rules } = tuning;
+  let allowed = text.length >= rules.twoFrom ? 2 : text.length >= rules.oneFrom ? 1 : 0;
+  if (!rules.enabled || exactField || rules.exactWords.includes(text)) allowed = 0;
+  if (!rules.numbers && /[0-9]/.test(text)) allowed = 0;
+  if (!rules.firstLetter && text[0] !== written[0]) allowed = 0;
+  const trust = [1, 0.7, 0.5];
+  const whole = distance(text, written);
+  if (whole > 0 && whole <= allowed) ways.push({ typos: whole, form: trust[whole]!, letters: 0 });
+  if (prefix) {
+    let least = Infinity;
+    for (let n = 1; n <= written.length; n++) least = Math.min(least, distance(text, written.slice(0, n)));
+    if (least > 0 && least <= allowed) ways.push({ typos: least, form: begins(text, trust[least]!), letters: 0 });
+  }
+  return ways;
+}
+
+export function findWord(word: Asked, texts: Text[], tuning: Tuning, queryWords: number): Found | null {
+  let best: Omit<Found, 'marks'> | null = null;
+  const marks: { typos: number; pointer: string; start: number; end: number }[] = [];
+  const offer = (typos: number, form: number, { number, weight, fieldWords }: Text, position: number): void => {
+    const held = Math.min(1023, position);
+    const value =
+      weight * form * (0.9 + 0.1 / (1 + held)) * (0.8 + 0.2 * Math.min(1, queryWords / Math.max(1, fieldWords)));
+    const points = Math.floor(value * 65535 + 0.5);
+    const place = number * 1024 + held;
+    const better =
+      best === null ||
+      typos < best.typos ||
+      (typos === best.typos && (points > best.points || (points === best.points && place < best.place)));
+    if (better) best = { typos, points, place };
+  };
+  for (const text of texts) {
+    for (const token of text.list) {
+      const ways = waysOf(word, token.text, tuning, tuning.typos.exactFields.includes(text.field));
+      const least = Math.min(...ways.map(({ typos }) => typos));
+      const likeliest = ways
+        .filter(({ typos }) => typos === least)
+        .reduce<Way | null>((top, way) => (top === null || way.form > top.form ? way : top), null);
+      if (likeliest === null) continue;
+      offer(likeliest.typos, likeliest.form, text, text.first + token.place);
+      const end =
+        likeliest.letters > 0 && likeliest.typos === 0 ? typedEnd(text.source, token, likeliest.letters) : token.end;
+      marks.push({ typos: likeliest.typos, pointer: text.pointer, start: token.start, end });
+    }
+  }
+  const sequences = [
+    ...(word.phrase !== null && word.phrase.length > 1 ? [{ trust: 1, words: word.phrase }] : []),
+    ...word.others.filter(({ words }) => words.length > 1),
+  ];
+  for (const { trust, words } of sequences) {
+    const runs = texts.flatMap((text) => together(text, words).map((run) => ({ text, run })));
+    if (runs.length === 0) continue;
+    // The first place counts, fields in the order of their names.
+    const order = ({ text, run }: (typeof runs)[number]): number =>
+      text.number * 1024 + Math.min(1023, text.first + run[0]!.place);
+    const first = runs.reduce((a, b) => (order(b) < order(a) ? b : a));
+    offer(0, trust, first.text, first.text.first + first.run[0]!.place);
+    for (const { text, run } of runs) {
+      for (const { start, end } of run) marks.push({ typos: 0, pointer: text.pointer, start, end });
+    }
+  }
+  if (best === null) return null;
+  const { typos } = best as Found;
+  return { ...(best as Found), marks: marks.filter((mark) => mark.typos === typos) };
+}
+
+/** Where the first so many folded letters of a token end in the source. */
+function typedEnd(source: string, token: PlacedToken, letters: number): number {
+  let count = 0;
+  let at = token.start;
+  while (at < token.end && count < letters) count += tokens(source[at++]!)[0]?.text.length ?? 0;
+  return at;
+}
+
+export function together(text: Text, words: string[]): PlacedToken[][] {
+  return text.list
+    .filter((token) => token.text === words[0])
+    .map((first) =>
+      words.map((word, i) => text.list.find((token) => token.text === word && token.place === first.place + i)),
+    )
+    .filter((run): run is PlacedToken[] => run.every((token) => token !== undefined));
+}
