@@ -6,6 +6,7 @@ export const COLLECTIONS: { name: string; title: string; tuning: TuningDocument 
     name: 'plants',
     title: 'Plants',
     tuning: {
+      language: 'en',
       search: [
         { field: 'name', weight: 10 },
         { field: 'common_names', weight: 8 },
@@ -18,21 +19,43 @@ export const COLLECTIONS: { name: string; title: string; tuning: TuningDocument 
         { field: 'id', weight: 1 },
       ],
       typos: { exactFields: ['id'] },
+      stopWords: ['a', 'an', 'and', 'for', 'in', 'of', 'the', 'with'],
+      synonyms: [
+        { kind: 'same', words: ['houseplant', 'indoor plant', 'pot plant'] },
+        { kind: 'oneWay', from: ['succulent'], to: ['agave', 'aloe', 'sempervivum'] },
+        { kind: 'oneWay', from: ['drought'], to: ['dry soil', 'gravel'] },
+      ],
       facets: [
-        { name: 'category', field: 'category' },
+        { name: 'category', field: 'category', kind: 'tree', separator: ' > ' },
         { name: 'colour', field: 'colours' },
+        { name: 'price', field: 'price', kind: 'numbers', label: 'Price' },
+        { name: 'height', field: 'height_cm', kind: 'numbers', label: 'Height in cm' },
         { name: 'light', field: 'light' },
         { name: 'water', field: 'water' },
         { name: 'hardiness', field: 'hardiness' },
-        { name: 'supplier', field: 'suppliers.name' },
         { name: 'pet_safe', field: 'pet_safe', label: 'Safe for pets' },
+        { name: 'supplier', field: 'suppliers.id', labelField: 'suppliers.name' },
       ],
+      sorts: [
+        { name: 'price-low', label: 'Price, low to high', by: [{ field: 'price' }] },
+        { name: 'price-high', label: 'Price, high to low', by: [{ field: 'price', order: 'desc' }] },
+        { name: 'rating', label: 'Best rated', by: [{ field: 'rating', order: 'desc' }] },
+        { name: 'newest', label: 'Newest', by: [{ field: 'added', order: 'desc' }] },
+      ],
+      signals: [
+        { field: 'sales_90d', weight: 5, shape: 'log' },
+        { field: 'rating', weight: 2 },
+        { field: 'added', weight: 1, shape: 'recency', halfLifeDays: 180 },
+      ],
+      signalShare: 0.15,
+      hide: ['checksum', 'media_ids'],
     },
   },
   {
     name: 'guides',
     title: 'Guides',
     tuning: {
+      language: 'en',
       search: [
         { field: 'title', weight: 10 },
         { field: 'plants', weight: 5 },
@@ -41,17 +64,21 @@ export const COLLECTIONS: { name: string; title: string; tuning: TuningDocument 
         { field: 'body', weight: 1 },
         { field: 'author', weight: 1 },
       ],
+      words: { require: 'most' },
+      stopWords: ['a', 'an', 'and', 'do', 'for', 'how', 'in', 'is', 'my', 'of', 'the', 'to', 'what', 'with'],
       facets: [
         { name: 'topic', field: 'topic' },
         { name: 'level', field: 'level' },
         { name: 'author', field: 'author' },
       ],
+      snippets: [{ field: 'body', words: 28 }],
     },
   },
   {
     name: 'gardens',
     title: 'Gardens',
     tuning: {
+      language: 'en',
       search: [
         { field: 'name', weight: 10 },
         { field: 'town', weight: 8 },
@@ -62,9 +89,12 @@ export const COLLECTIONS: { name: string; title: string; tuning: TuningDocument 
       ],
       facets: [
         { name: 'kind', field: 'kind' },
-        { name: 'services', field: 'services' },
+        { name: 'services', field: 'services', match: 'all' },
         { name: 'town', field: 'town' },
+        { name: 'rating', field: 'rating', kind: 'numbers' },
       ],
+      sorts: [{ name: 'rating', label: 'Best rated', by: [{ field: 'rating', order: 'desc' }] }],
+      geo: 'position',
     },
   },
 ];

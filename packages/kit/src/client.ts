@@ -27,7 +27,8 @@ export interface SearchClient {
 /** The query string of a search as the API's GET takes it. */
 export function searchParams(request: SearchRequest): URLSearchParams {
   const params = new URLSearchParams();
-  const { q, select, facets, page, size, fields, version } = request;
+  const { q, select, facets, page, size, fields, version, filter, sort, near, explain, session, viewer, tags, record } =
+    request;
   if (q) params.set('q', q);
   if (select && Object.keys(select).length > 0) params.set('select', JSON.stringify(select));
   if (facets && facets.length > 0) params.set('facets', facets.join(','));
@@ -35,6 +36,15 @@ export function searchParams(request: SearchRequest): URLSearchParams {
   if (size !== undefined) params.set('size', String(size));
   if (fields) params.set('fields', fields.join(','));
   if (version) params.set('version', version);
+  if (filter) params.set('filter', filter);
+  if (sort) params.set('sort', sort);
+  if (near) params.set('near', `${near.lat},${near.lng}`);
+  if (near?.withinM !== undefined) params.set('withinM', String(near.withinM));
+  if (explain !== undefined) params.set('explain', String(explain));
+  if (session) params.set('session', session);
+  if (viewer) params.set('viewer', viewer);
+  if (tags && tags.length > 0) params.set('tags', tags.join(','));
+  if (record !== undefined) params.set('record', String(record));
   return params;
 }
 

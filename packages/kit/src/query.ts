@@ -1,16 +1,38 @@
 import type { SearchRequest } from '@yucca/contract';
 
+/** A chosen range; both ends are inclusive and either may be missing. Dates are ISO 8601 texts. */
+export interface RangeChoice {
+  readonly min?: number | string;
+  readonly max?: number | string;
+}
+
+/** What is chosen in one facet: values, or a range. */
+export type Choice = readonly string[] | RangeChoice;
+
 /** What a visitor has asked for: the part of a search page's state that belongs into its address. */
 export interface Query {
   /** As typed. */
   q: string;
-  /** Chosen values by facet name, in the order they were chosen. Facets with nothing chosen are absent. */
-  select: Readonly<Record<string, readonly string[]>>;
+  /** Choices by facet name, values in the order they were chosen. Facets with nothing chosen are absent. */
+  select: Readonly<Record<string, Choice>>;
+  /** The name of a sort; null = by relevance. */
+  sort: string | null;
   /** From 1. */
   page: number;
 }
 
-export const EMPTY_QUERY: Query = { q: '', select: {}, page: 1 };
+export const EMPTY_QUERY: Query = { q: '', select: {}, sort: null, page: 1 };
+
+/** Whether a choice is a range. */
+export function isRange(choice: Choice | undefined): choice is RangeChoice {
+  return choice !== undefined && !Array.isArray(choice);
+}
+
+/** The values chosen in a facet; none when a range is. */
+export function chosenValues(query: Query, facet: string): readonly string[] {
+  const choice = Object.hasOwn(query.select, facet) ? query.select[facet] : undefined;
+  return choice === undefined || isRange(choice) ? [] : choice;
+}
 
 /** Another text; the page starts over. */
 export function withText(query: Query, q: string): Query {
@@ -19,23 +41,49 @@ export function withText(query: Query, q: string): Query {
 
 /** Chooses a facet value, or takes the choice back; the page starts over. */
 export function withToggled(query: Query, facet: string, value: string): Query {
-  const chosen = Object.hasOwn(query.select, facet) ? query.select[facet]! : [];
+  const chosen = chosenValues(query, facet);
   const next = chosen.includes(value) ? chosen.filter((other) => other !== value) : [...chosen, value];
+  return withChoice(query, facet, next.length > 0 ? next : null);
+}
+
+/** Chooses a range, or with null takes it back; the page starts over. */
+export function withRange(query: Query, facet: string, range: RangeChoice | null): Query {
+  const isEmpty = range === null || (range.min === undefined && range.max === undefined);
+  return withChoice(query, facet, isEmpty ? null : range);
+}
+
+function withChoice(query: Query, facet: string, choice: Choice | null): Query {
   const rest = Object.entries(query.select).filter(([name]) => name !== facet);
-  return { ...query, select: Object.fromEntries(next.length > 0 ? [...rest, [facet, next]] : rest), page: 1 };
+  return { ...query, select: Object.fromEntries(choice === null ? rest : [...rest, [facet, choice]]), page: 1 };
+}
+
+/** Another order; the page starts over. */
+export function withSort(query: Query, sort: string | null): Query {
+  return { ...query, sort, page: 1 };
 }
 
 export function withPage(query: Query, page: number): Query {
   return { ...query, page };
 }
 
-/** All choices taken back; the text stays. */
+/** All choices taken back; the text and the order stay. */
 export function withoutChoices(query: Query): Query {
   return { ...query, select: {}, page: 1 };
 }
 
 /** The request that answers a query. `more` holds what the page always asks for: facets, size, fields. */
-export function requestFor(query: Query, more: Omit<SearchRequest, 'q' | 'select' | 'page'> = {}): SearchRequest {
-  const select = Object.fromEntries(Object.entries(query.select).map(([name, values]) => [name, [...values]]));
-  return { ...more, q: query.q, page: query.page, ...(Object.keys(select).length > 0 ? { select } : {}) };
+export function requestFor(
+  query: Query,
+  more: Omit<SearchRequest, 'q' | 'select' | 'sort' | 'page'> = {},
+): SearchRequest {
+  const select = Object.fromEntries(
+    Object.entries(query.select).map(([name, choice]) => [name, isRange(choice) ? { ...choice } : [...choice]]),
+  );
+  return {
+    ...more,
+    q: query.q,
+    page: query.page,
+    ...(query.sort === null ? {} : { sort: query.sort }),
+    ...(Object.keys(select).length > 0 ? { select } : {}),
+  };
 }

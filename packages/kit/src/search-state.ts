@@ -18,7 +18,7 @@ export interface SearchStateOptions {
   client: SearchClient;
   collection: string;
   /** What is asked for with every query: facets, size, fields. */
-  request?: Omit<SearchRequest, 'q' | 'select' | 'page'>;
+  request?: Omit<SearchRequest, 'q' | 'select' | 'sort' | 'page'>;
   query?: Query;
   /** An answer to `query` that came with the page: nothing is asked again for it. */
   answer?: SearchAnswer | null;

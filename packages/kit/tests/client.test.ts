@@ -60,12 +60,13 @@ test('problem details become an error with their sentence; anything else says so
 });
 
 test('a query becomes a request with what the page always asks for', () => {
-  expect(requestFor({ q: 'a', select: { c: ['x'] }, page: 2 }, { size: 24, facets: ['*'] })).toEqual({
+  expect(requestFor({ q: 'a', select: { c: ['x'] }, sort: 'new', page: 2 }, { size: 24, facets: ['*'] })).toEqual({
     q: 'a',
     page: 2,
+    sort: 'new',
     size: 24,
     facets: ['*'],
     select: { c: ['x'] },
   });
-  expect(requestFor({ q: '', select: {}, page: 1 })).toEqual({ q: '', page: 1 });
+  expect(requestFor({ q: '', select: {}, sort: null, page: 1 })).toEqual({ q: '', page: 1 });
 });

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useRef } from 'react';
-import { parseAddress, printAddress } from '../address.ts';
+import { parseAddress, printAddress, type AddressFacet } from '../address.ts';
 import type { Query } from '../query.ts';
 import type { SearchState } from '../search-state.ts';
 
@@ -10,7 +10,7 @@ import type { SearchState } from '../search-state.ts';
  */
 export function useAddress(
   state: SearchState,
-  facets: readonly string[],
+  facets: readonly AddressFacet[],
 ): (query: Query, how: 'replace' | 'push') => void {
   const names = useRef(facets);
   useEffect(() => {

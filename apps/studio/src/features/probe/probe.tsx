@@ -168,6 +168,12 @@ function ProbeFacets({ answer, onToggle }: { answer: SearchAnswer; onToggle: (fa
         {Object.entries(answer.facets).map(([name, facet]) => (
           <fieldset key={name} className="mb-2">
             <legend className="text-xs font-medium text-soft">{facet.label}</legend>
+            {facet.kind === 'numbers' && facet.min !== null && facet.max !== null && (
+              <p className="figures text-xs leading-6">
+                {count(facet.min)} to {count(facet.max)}
+                {facet.notNumbers > 0 && ` · ${count(facet.notNumbers)} hold no number`}
+              </p>
+            )}
             {facetValues(facet)
               .slice(0, 8)
               .map(({ value, label, count: found, selected }) => (

@@ -3,12 +3,16 @@
 import type { Card, SearchAnswer } from '@yucca/contract';
 import {
   createClient,
+  EMPTY_QUERY,
   pageNumbers,
   printAddress,
   withoutChoices,
   withPage,
+  withRange,
+  withSort,
   withText,
   withToggled,
+  type AddressFacet,
   type Query,
 } from '@yucca/kit';
 import { useAddress, useSearch } from '@yucca/kit/react';
@@ -18,7 +22,8 @@ import { ThemeSwitch } from '@/features/frame/theme-switch';
 import { Button } from '@/ui/button';
 import { count, counted } from '@/ui/format';
 import { ResultCard } from './result-card';
-import { FacetList } from './facet-list';
+import { shownChoices } from './choices';
+import { FacetList } from './facets/facet-list';
 import { PAGE_SIZE } from './page-size';
 import { shownHit } from './shown-hit';
 
@@ -26,8 +31,10 @@ export interface SearchPageProps {
   collection: string;
   title: string;
   card: Card;
-  /** Names of the facets offered. */
-  facets: string[];
+  /** The facets offered. */
+  facets: AddressFacet[];
+  /** The orders offered besides relevance. */
+  sorts: { name: string; label: string }[];
   /** A key that can do nothing but search. */
   pageKey: string;
   query: Query;
@@ -44,6 +51,7 @@ export function SearchPage({
   title,
   card,
   facets,
+  sorts,
   pageKey,
   query: first,
   answer: firstAnswer,
@@ -78,13 +86,13 @@ export function SearchPage({
     event.preventDefault();
     go(withText(query, query.q), 'push');
   };
-  const chosen = Object.entries(query.select).flatMap(([facet, values]) => values.map((value) => ({ facet, value })));
+  const chosen = shownChoices(query, answer);
 
   return (
     <div className="hosted-page mx-auto max-w-[1180px] px-4 pb-16 sm:px-6">
       <header className="flex items-center justify-between py-4">
         <h1 className="text-[20px] leading-7">
-          <a href={here} onClick={follow({ q: '', select: {}, page: 1 })}>
+          <a href={here} onClick={follow(EMPTY_QUERY)}>
             {title}
           </a>
         </h1>
@@ -117,6 +125,7 @@ export function SearchPage({
                 answer={answer}
                 query={query}
                 onToggle={(facet, value) => go(withToggled(query, facet, value), 'push')}
+                onRange={(facet, range) => go(withRange(query, facet, range), 'push')}
               />
             )}
             <section
@@ -132,15 +141,15 @@ export function SearchPage({
                 </p>
                 {chosen.length > 0 && (
                   <ul className="flex flex-wrap items-center gap-2" aria-label="Choices">
-                    {chosen.map(({ facet, value }) => (
-                      <li key={`${facet}/${value}`}>
+                    {chosen.map(({ key, label, without }) => (
+                      <li key={key}>
                         <a
-                          href={hrefOf(withToggled(query, facet, value))}
-                          onClick={follow(withToggled(query, facet, value))}
+                          href={hrefOf(without)}
+                          onClick={follow(without)}
                           className="flex min-h-6 items-center gap-1 rounded border border-field-line bg-raised px-2 hover:border-madder"
-                          aria-label={`Remove ${value}`}
+                          aria-label={`Remove ${label}`}
                         >
-                          {value} <span aria-hidden="true">×</span>
+                          {label} <span aria-hidden="true">×</span>
                         </a>
                       </li>
                     ))}
@@ -154,6 +163,24 @@ export function SearchPage({
                 <span role="status" className="ml-auto text-soft">
                   {slow && 'Searching …'}
                 </span>
+                {sorts.length > 0 && (
+                  <label className="flex items-center gap-2">
+                    <span className="text-soft">Sort by</span>
+                    <select
+                      name="sort"
+                      value={query.sort ?? ''}
+                      onChange={(event) => go(withSort(query, event.target.value || null), 'push')}
+                      className="field h-8 w-auto py-0"
+                    >
+                      <option value="">Best match</option>
+                      {sorts.map(({ name, label }) => (
+                        <option key={name} value={name}>
+                          {label}
+                        </option>
+                      ))}
+                    </select>
+                  </label>
+                )}
               </div>
               {status === 'failed' && (
                 <p role="alert" className="mt-3 flex flex-wrap items-center gap-3 text-madder">
@@ -253,11 +280,7 @@ function NothingFound({ query, answer, hrefOf, follow }: Ways & { answer: Search
           </li>
         ))}
         <li>
-          <a
-            className="link"
-            href={hrefOf({ q: '', select: {}, page: 1 })}
-            onClick={follow({ q: '', select: {}, page: 1 })}
-          >
+          <a className="link" href={hrefOf(EMPTY_QUERY)} onClick={follow(EMPTY_QUERY)}>
             See everything
           </a>
         </li>

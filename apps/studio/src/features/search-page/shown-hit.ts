@@ -41,12 +41,14 @@ function firstAt(record: RecordJson, path: string | null): { value: string | num
 }
 
 function textAt(
-  { record, marks }: SearchResult,
+  { record, marks, snippets }: SearchResult,
   path: string | null,
   length: number,
 ): (ShownText & { pointer: string }) | null {
   const found = firstAt(record, path);
   if (found === null || found.value === '') return null;
+  const [snippet] = snippets[found.pointer] ?? [];
+  if (snippet) return { pointer: found.pointer, ...snippet };
   return { pointer: found.pointer, ...excerpt(String(found.value), marks[found.pointer] ?? [], length) };
 }
 

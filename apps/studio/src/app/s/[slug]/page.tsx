@@ -45,17 +45,28 @@ export async function generateMetadata({ params, searchParams }: Props): Promise
 export default async function HostedPage({ params, searchParams }: Props) {
   const { collections, tunings, search, keys } = runtime();
   const { name, title } = collectionOf((await params).slug);
-  const facets = completeTuning(tunings.get(name, 'live')).facets.map((facet) => facet.name);
+  const tuning = completeTuning(tunings.get(name, 'live'));
+  const facets = tuning.facets.map((facet) => ({ name: facet.name, kind: facet.kind }));
   const { query } = parseAddress(queryString(await searchParams), facets);
-  const request = requestFor(query, { facets: facets.length > 0 ? ['*'] : [], size: PAGE_SIZE });
-  const within = { ...query, page: Math.min(query.page, Math.floor(10_000 / PAGE_SIZE)), q: query.q.slice(0, 512) };
-  const answer = await search.search(name, { ...request, page: within.page, q: within.q });
+  const sorts = tuning.sorts.map((sort) => ({ name: sort.name, label: sort.label }));
+  const sort = sorts.some((one) => one.name === query.sort) ? query.sort : null;
+  const within = {
+    ...query,
+    sort,
+    page: Math.min(query.page, Math.floor(10_000 / PAGE_SIZE)),
+    q: query.q.slice(0, 512),
+  };
+  const answer = await search.search(
+    name,
+    requestFor(within, { facets: facets.length > 0 ? ['*'] : [], size: PAGE_SIZE }),
+  );
   return (
     <SearchPage
       collection={name}
       title={title}
       card={collections.card(name)}
       facets={facets}
+      sorts={sorts}
       pageKey={keys.pageKey()}
       query={within}
       answer={answer}
