@@ -23,7 +23,7 @@ export const COLLECTIONS: { name: string; title: string; tuning: TuningDocument 
       synonyms: [
         { kind: 'same', words: ['houseplant', 'indoor plant', 'pot plant'] },
         { kind: 'oneWay', from: ['succulent'], to: ['agave', 'aloe', 'sempervivum'] },
-        { kind: 'oneWay', from: ['drought'], to: ['dry soil', 'gravel'] },
+        { kind: 'oneWay', from: ['drought'], to: ['full sun', 'gravel', 'no watering'] },
       ],
       facets: [
         { name: 'category', field: 'category', kind: 'tree', separator: ' > ' },

@@ -10,6 +10,7 @@ export {
   type SearchContext,
 } from './query/generation.ts';
 export { keysWhere } from './query/keys-where.ts';
+export { sampleWords } from './query/sample-words.ts';
 export { searchFacet } from './query/facet-search.ts';
 export { search } from './query/search.ts';
 export { suggest } from './query/suggest.ts';

@@ -138,6 +138,7 @@ export function SearchPage({
                   <strong className="font-semibold">{counted(answer.total, 'result')}</strong>
                   {answered.q !== '' && <span className="text-soft"> for “{answered.q}”</span>}
                   <Misread answer={answer} />
+                  <LeftOut answer={answer} />
                 </p>
                 {chosen.length > 0 && (
                   <ul className="flex flex-wrap items-center gap-2" aria-label="Choices">
@@ -233,6 +234,18 @@ function Misread({ answer }: { answer: SearchAnswer }) {
     <span className="text-soft">
       . Nothing is spelt {misspelt.map(({ text }) => `“${text}”`).join(', ')}; showing what comes nearest:{' '}
       {misspelt.map(({ as }) => as.slice(0, 2).join(', ')).join('; ')}
+    </span>
+  );
+}
+
+/** Words that were given up so that something is found. */
+function LeftOut({ answer }: { answer: SearchAnswer }) {
+  const { dropped } = answer.understood;
+  if (dropped.length === 0 || answer.total === 0) return null;
+  return (
+    <span className="text-soft">
+      {' '}
+      without {dropped.map((word) => `“${word}”`).join(', ')}: nothing holds every word
     </span>
   );
 }

@@ -1,4 +1,4 @@
-import type { FacetAnswer, SearchAnswer } from '@yucca/contract';
+import type { FacetAnswer, FacetValue, SearchAnswer } from '@yucca/contract';
 import { chosenValues, isRange, type Query, type RangeChoice } from '@yucca/kit';
 import { Button, buttonLook } from '@/ui/button';
 import { count } from '@/ui/format';
@@ -37,6 +37,10 @@ export function FacetList({ answer, query, ...actions }: { answer: SearchAnswer;
   );
 }
 
+/** A yes-or-no field reads as such. */
+const readable = (value: FacetValue): FacetValue =>
+  value.label === 'true' ? { ...value, label: 'yes' } : value.label === 'false' ? { ...value, label: 'no' } : value;
+
 function Facet({
   name,
   facet,
@@ -62,7 +66,7 @@ function Facet({
   return (
     <fieldset className="mb-5 min-w-0">
       <legend className="mb-1 font-head font-semibold">{facet.label}</legend>
-      <Checklist name={name} values={facet.values} chosen={chosen} onToggle={toggle} />
+      <Checklist name={name} values={facet.values.map(readable)} chosen={chosen} onToggle={toggle} />
     </fieldset>
   );
 }

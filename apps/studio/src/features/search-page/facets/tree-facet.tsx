@@ -33,7 +33,7 @@ export function TreeFacet({ name, nodes, chosen, onToggle }: TreeFacetProps) {
             {children.length > 0 && (
               <details open={holdsChosen(node, chosen)} className="ml-6">
                 <summary className="min-h-6 text-xs text-soft">
-                  {children.length} {children.length === 1 ? 'kind' : 'kinds'} of {value.toLowerCase()}
+                  Within {value} ({children.length})
                 </summary>
                 <TreeFacet name={name} nodes={children} chosen={chosen} onToggle={onToggle} />
               </details>
