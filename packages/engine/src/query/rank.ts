@@ -134,7 +134,7 @@ function scoreOf({ signals, share }: RankJob, scorer: Scorer | null, doc: number
 }
 
 /** Below this many documents scoring all of them is quicker than choosing. */
-const WORTH_CHOOSING = 1_000;
+const WORTH_CHOOSING = 300;
 
 /** The best of documents that share a tier. */
 function rankTier(job: RankJob, set: DocSet, tier: number, lift: number, size: number): Candidate[] {
@@ -148,7 +148,8 @@ function rankTier(job: RankJob, set: DocSet, tier: number, lift: number, size: n
   };
   if (scorer !== null && set.count() > Math.max(WORTH_CHOOSING, 4 * size)) {
     const { match, tellings, signals, share } = job;
-    offerBest({ match, tellings, signals, share, wanted: set }, offer, () => top.worst?.score ?? null);
+    const holdsAll = tier < TYPOS_PER_TIER;
+    offerBest({ match, tellings, signals, share, wanted: set, holdsAll }, offer, () => top.worst?.score ?? null);
   } else if (scorer === null && job.signals !== null) {
     // Without words the signals alone decide, and their order is known.
     let [offered, last] = [0, -1];

@@ -107,7 +107,7 @@ export function addDocs(segment: Segment, reading: Reading, fields: FieldWeights
     return;
   }
   if (fields.all && (typos === 0 || !fields.anyExact)) {
-    addPostings(segment.postDocs, segment.postStart(from), segment.postStart(to), set);
+    addRun(segment, from, to, set);
     return;
   }
   const { groupStarts, groupFields, groupPosts, postDocs } = segment;
@@ -117,6 +117,45 @@ export function addDocs(segment: Segment, reading: Reading, fields: FieldWeights
     if (weights[field] === 0 || (typos > 0 && exact[field] === 1)) continue;
     addPostings(postDocs, groupPosts[group]!, groupPosts[group + 1]!, set);
   }
+}
+
+/**
+ * Adds the documents of a run of words. The few words that stand in a good part of all documents make up most of the
+ * postings behind a first letter; they are kept as sets, which are added at once.
+ */
+function addRun(segment: Segment, from: number, to: number, set: DocSet): void {
+  const { groupStarts, groupPosts, postDocs } = segment;
+  const { groups, sets } = frequentGroups(segment);
+  let at = groupPosts[groupStarts[from]!]!;
+  const [first, end] = [groupStarts[from]!, groupStarts[to]!];
+  for (let i = 0; i < groups.length; i++) {
+    const group = groups[i]!;
+    if (group < first) continue;
+    if (group >= end) break;
+    addPostings(postDocs, at, groupPosts[group]!, set);
+    let frequent = sets[i];
+    if (frequent === undefined) {
+      frequent = sets[i] = new DocSet(segment.docs);
+      addPostings(postDocs, groupPosts[group]!, groupPosts[group + 1]!, frequent);
+    }
+    set.or(frequent);
+    at = groupPosts[group + 1]!;
+  }
+  addPostings(postDocs, at, groupPosts[end]!, set);
+}
+
+/** A group with more than this share of all documents is kept as a set: a set costs one bit for each document. */
+const FREQUENT = 1 / 24;
+const frequent = new WeakMap<Segment, { groups: number[]; sets: (DocSet | undefined)[] }>();
+
+function frequentGroups(segment: Segment): { groups: number[]; sets: (DocSet | undefined)[] } {
+  let found = frequent.get(segment);
+  if (found === undefined) {
+    const { partedGroups, groupPosts, docs } = segment;
+    const groups = [...partedGroups].filter((group) => groupPosts[group + 1]! - groupPosts[group]! > docs * FREQUENT);
+    frequent.set(segment, (found = { groups, sets: [] }));
+  }
+  return found;
 }
 
 function addPostings(docs: Uint32Array, from: number, to: number, { bits }: DocSet): void {

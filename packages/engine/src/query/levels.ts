@@ -1,0 +1,146 @@
+import { bestOfClass, CLASSES } from '../segment/impact.ts';
+import type { Segment } from '../segment/segment.ts';
+import type { FieldWeights } from './fields.ts';
+import type { Reading } from './readings.ts';
+import { formFactor, lengthFactors, startFactor, trustIn } from './score.ts';
+import type { WordMatch } from './word-match.ts';
+
+/** A stretch of documents none of which can have more points for a word than its level. */
+export interface Stretch {
+  docs: Uint32Array;
+  from: number;
+  to: number;
+}
+
+/** Words of the dictionary that read a word of the query equally well. */
+interface Shelf {
+  /** The most points any document can have through it, 0 to 1. */
+  bound: number;
+  reading: Reading;
+  form: number;
+  /** Letters of the dictionary words; 0 = all of the reading. */
+  length: number;
+}
+
+/** Bounds are rounded up to so many steps: fewer levels, hardly more documents. */
+const STEPS = 512;
+
+/**
+ * The documents of one word of a query, best first, level by level. Dictionary words are looked at shelf by shelf, the
+ * likeliest first, so that of the ten thousand words behind a first letter only the few that can win are ever touched.
+ */
+export class Levels {
+  readonly #segment: Segment;
+  readonly #fields: FieldWeights;
+  readonly #shelves: Shelf[];
+  #shelf = 0;
+  readonly #levels = new Map<number, Stretch[]>();
+  /** Steps of the levels that are known, descending. */
+  #steps: number[] = [];
+  /** What a whole word counts at best, by field and by impact class. */
+  readonly #shortest: Float64Array;
+  readonly #ofClass: Float64Array;
+
+  constructor(segment: Segment, { readings }: WordMatch, fields: FieldWeights, queryWords: number) {
+    this.#segment = segment;
+    this.#fields = fields;
+    const lengths = lengthFactors(queryWords);
+    this.#shortest = Float64Array.from(segment.meta.shortest, (words) => startFactor(0) * lengths[words]!);
+    this.#ofClass = Float64Array.from({ length: CLASSES }, (_, impact) => {
+      const { position, words } = bestOfClass(impact);
+      return startFactor(position) * lengths[words]!;
+    });
+    const most = fields.weights.reduce((best, weight, field) => Math.max(best, weight * this.#shortest[field]!), 0);
+    this.#shelves = readings.flatMap((reading) => this.#shelvesOf(reading, most)).sort((a, b) => b.bound - a.bound);
+    this.#expand();
+  }
+
+  /** The most points a document that has not been taken yet can have; 0 at the end. */
+  get bound(): number {
+    return this.#steps.length === 0 ? 0 : this.#steps[0]! / STEPS;
+  }
+
+  /** Takes the documents of the best level that is left; empty at the end. */
+  take(): Stretch[] {
+    const step = this.#steps.shift();
+    if (step === undefined) return [];
+    const stretches = this.#levels.get(step)!;
+    this.#levels.delete(step);
+    this.#expand();
+    return stretches;
+  }
+
+  #shelvesOf(reading: Reading, most: number): Shelf[] {
+    const trust = trustIn(reading.how, reading.typos);
+    if (reading.whole) return [{ bound: most * trust, reading, form: trust, length: 0 }];
+    const present = new Uint8Array(256);
+    const { termLengths } = this.#segment;
+    for (let term = reading.from; term < reading.to; term++) present[termLengths[term]!] = 1;
+    return [...present].flatMap((is, length): Shelf[] => {
+      if (is === 0) return [];
+      const form = formFactor(trust, false, reading.letters, length);
+      return [{ bound: most * form, reading, form, length }];
+    });
+  }
+
+  /** Opens shelves until none left could hold anything better than the best level known. */
+  #expand(): void {
+    while (this.#shelf < this.#shelves.length) {
+      const { bound, reading, form, length } = this.#shelves[this.#shelf]!;
+      if (this.#steps.length > 0 && Math.ceil(bound * STEPS) < this.#steps[0]!) return;
+      this.#shelf++;
+      this.#open(reading, form, length);
+    }
+  }
+
+  #open(reading: Reading, form: number, length: number): void {
+    const { together, from, to, typos } = reading;
+    const { groupStarts, groupFields, groupPosts, postDocs, partedGroups, classStarts, termLengths } = this.#segment;
+    const before = this.#levels.size;
+    if (together !== null) {
+      this.#add(form, { docs: together.docs, from: 0, to: together.docs.length });
+    } else {
+      let parted = firstNotBelow(partedGroups, groupStarts[from]!);
+      for (let term = from; term < to; term++) {
+        if (length > 0 && termLengths[term] !== length) continue;
+        for (let group = groupStarts[term]!; group < groupStarts[term + 1]!; group++) {
+          const field = groupFields[group]!;
+          const weight = typos > 0 && this.#fields.exact[field] === 1 ? 0 : this.#fields.weights[field]!;
+          if (weight === 0) continue;
+          const end = groupPosts[group + 1]!;
+          while (partedGroups[parted]! < group) parted++;
+          if (partedGroups[parted] !== group) {
+            this.#add(weight * form * this.#shortest[field]!, { docs: postDocs, from: groupPosts[group]!, to: end });
+            continue;
+          }
+          for (let impact = 0; impact < CLASSES; impact++) {
+            const at = parted * CLASSES + impact;
+            const stop = impact + 1 < CLASSES ? classStarts[at + 1]! : end;
+            const bound = weight * form * Math.min(this.#ofClass[impact]!, this.#shortest[field]!);
+            this.#add(bound, { docs: postDocs, from: classStarts[at]!, to: stop });
+          }
+        }
+      }
+    }
+    if (this.#levels.size !== before) this.#steps = [...this.#levels.keys()].sort((a, b) => b - a);
+  }
+
+  #add(bound: number, stretch: Stretch): void {
+    if (stretch.from === stretch.to) return;
+    const step = Math.ceil(bound * STEPS);
+    const stretches = this.#levels.get(step);
+    if (stretches) stretches.push(stretch);
+    else this.#levels.set(step, [stretch]);
+  }
+}
+
+function firstNotBelow(sorted: Uint32Array, value: number): number {
+  let low = 0;
+  let high = sorted.length;
+  while (low < high) {
+    const middle = (low + high) >>> 1;
+    if (sorted[middle]! < value) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
