@@ -1,0 +1,97 @@
+import Database from 'better-sqlite3';
+import { planFor, search, Segment, SegmentBuilder, Tombstones, type Generation } from '@yucca/engine';
+import { tuning } from './collection.ts';
+import { Generator } from './generator.ts';
+import { keystrokes } from './keystrokes.ts';
+import { percentiles, quantile, round, timed } from './stats.ts';
+
+export interface EngineResult {
+  records: number;
+  buildRecordsPerS: number;
+  openMs: number;
+  indexToText: number;
+  keystrokes: number;
+  medianMs: number;
+  p95Ms: number;
+  p99Ms: number;
+  scanMedianMs: number;
+  likeMedianMs: number;
+  timesFasterThanScan: number;
+  /** The longest of some hostile queries. */
+  hostileMs: number;
+}
+
+const shared = (bytes: number): SharedArrayBuffer => new SharedArrayBuffer(bytes);
+
+/** Builds an index of so many records in this process and asks it a log of keystrokes, beside a plain scan and LIKE. */
+export function measureEngine(count: number): EngineResult {
+  const generator = new Generator();
+  const texts: string[] = [];
+  let textBytes = 0;
+  const builder = new SegmentBuilder(planFor([tuning]));
+  let buildMs = 0;
+  const db = new Database(':memory:');
+  db.exec('create table records (text text)');
+  const insert = db.prepare('insert into records values (?)');
+  db.exec('begin');
+  for (let id = 1; id <= count; id++) {
+    const record = generator.record(id);
+    const json = JSON.stringify(record);
+    const { title, body, colour, kind, maker } = record;
+    textBytes += JSON.stringify({ title, body, colour, kind, maker }).length;
+    texts.push(`${title} ${body}`.toLowerCase());
+    insert.run(`${title} ${body}`);
+    buildMs += timed(() => builder.add({ rid: id, order: id, key: String(id), json }));
+  }
+  db.exec('commit');
+  let buffer = shared(0);
+  buildMs += timed(() => (buffer = builder.finish(shared)));
+  let segment: Segment | undefined;
+  const openMs = timed(() => (segment = new Segment(buffer)));
+  const generation: Generation = { number: 1, segments: [{ segment: segment!, dead: Tombstones.none(count, shared) }] };
+
+  const log = keystrokes(generator);
+  const ask = (q: string): number => timed(() => search(generation, tuning, { q, facets: ['*'], size: 20 }));
+  log.slice(0, 300).forEach(ask);
+  const times = percentiles(log.map(ask));
+
+  const sample = log.filter((_, i) => i % Math.ceil(log.length / 60) === 0);
+  const scan = (q: string): number => {
+    const words = q.toLowerCase().split(' ');
+    return timed(() => texts.filter((text) => words.every((word) => text.includes(word))).length);
+  };
+  const median = (list: number[]): number =>
+    quantile(
+      list.sort((a, b) => a - b),
+      0.5,
+    );
+  const like = db.prepare("select count(*) from records where text like '%' || ? || '%' and text like '%' || ? || '%'");
+  const scanMedianMs = median(sample.map(scan));
+  const likeMedianMs = median(sample.map((q) => timed(() => like.get(q.split(' ')[0], q.split(' ')[1] ?? ''))));
+  return {
+    records: count,
+    buildRecordsPerS: Math.round(count / (buildMs / 1000)),
+    openMs: round(openMs),
+    indexToText: round((buffer.byteLength - builder.recordBytes) / textBytes),
+    keystrokes: log.length,
+    ...times,
+    scanMedianMs: round(scanMedianMs),
+    likeMedianMs: round(likeMedianMs),
+    timesFasterThanScan: round(scanMedianMs / times.medianMs, 1),
+    hostileMs: round(Math.max(...hostileQueries(generator).map(ask)), 1),
+  };
+}
+
+/** Queries made to cost much: as many long misspelt words as are read, quotes without end, one endless word. */
+function hostileQueries(generator: Generator): string[] {
+  const long = generator.vocabulary.filter((word) => word.length >= 8).slice(0, 400);
+  const misspelt = (i: number): string => `${long[i]!.slice(0, 3)}q${long[i]!.slice(4)}`;
+  return [
+    Array.from({ length: 40 }, (_, i) => misspelt(i * 7)).join(' '),
+    Array.from({ length: 32 }, (_, i) => generator.vocabulary[i]!).join(' '),
+    `"${Array.from({ length: 30 }, (_, i) => generator.vocabulary[i % 3]!).join(' ')}"`,
+    '"'.repeat(500),
+    'a'.repeat(500),
+    Array.from({ length: 250 }, () => '-').join(' '),
+  ];
+}

@@ -1,0 +1,182 @@
+import type {
+  FacetValuesAnswer,
+  NumbersFacet,
+  ProblemJson,
+  SearchAnswer,
+  SuggestAnswer,
+  TreeFacet,
+  TuningDocument,
+} from '@yucca/contract';
+import { loadPlants, Server, somePlants } from '../src/server';
+
+jest.setTimeout(60_000);
+let server: Server;
+
+const TUNING: TuningDocument = {
+  search: [{ field: 'name', weight: 5 }, { field: 'care' }],
+  synonyms: [{ kind: 'same', words: ['snake plant', 'sansevieria'] }],
+  facets: [
+    { name: 'colour', field: 'colour' },
+    { name: 'price', field: 'price', kind: 'numbers', buckets: [0, 10, 20] },
+    { name: 'category', field: 'category', kind: 'tree' },
+  ],
+  sorts: [{ name: 'price-high', by: [{ field: 'price', order: 'desc' }] }],
+  geo: 'at',
+  snippets: [{ field: 'care', words: 6 }],
+  placements: [{ name: 'mint-first', when: { query: 'garden' }, pin: [{ id: 'P-001', at: 1 }], notice: 'In season' }],
+};
+
+beforeAll(async () => {
+  server = await new Server().start();
+  const records = somePlants().map((plant, i) => ({
+    ...plant,
+    category: i % 2 ? 'Indoor > Succulents' : 'Outdoor > Shrubs',
+    at: { lat: 47 + i / 100, lng: -18 },
+  }));
+  await loadPlants(server, 'plants', records);
+  await server.call('PUT', '/collections/plants/tuning/draft', TUNING);
+  await server.call('POST', '/collections/plants/tuning/publish', {});
+});
+afterAll(() => server.leave());
+
+const search = (query: string): Promise<SearchAnswer> =>
+  server.json<SearchAnswer>('GET', `/collections/plants/search?${query}`);
+
+test('a synonym of several words, a snippet, an explanation', async () => {
+  const { total, results } = await search('q=sansevieria&explain=true&size=1');
+  expect(total).toBe(20);
+  expect(results[0]!.marks['/name']).toEqual([
+    [0, 5],
+    [6, 11],
+  ]);
+  expect(results[0]!.why!.parts[0]).toMatchObject({ how: 'synonym', matched: 'snake plant', field: 'name' });
+  expect(results[0]!.snippets['/care']![0]!.text.split(' ').length).toBeLessThanOrEqual(7);
+});
+
+test('ranges, trees, filters, sorts and places over GET', async () => {
+  const select = encodeURIComponent(JSON.stringify({ price: { min: 10 }, category: ['Indoor'] }));
+  const answer = await search(
+    `select=${select}&facets=*&sort=price-high&filter=${encodeURIComponent("colour <> 'blue'")}`,
+  );
+  expect(answer.results.map(({ record }) => Number(record.price))).toEqual(
+    answer.results.map(({ record }) => Number(record.price)).sort((a, b) => b - a),
+  );
+  expect((answer.facets.price as NumbersFacet).selected).toEqual({ min: 10 });
+  expect((answer.facets.category as TreeFacet).nodes[0]!.children[0]!.path).toMatch(/ > /);
+  const near = await search('near=47.5,-18&withinM=3000&sort=distance&size=3');
+  expect(near.total).toBe(5);
+  expect(near.results.map(({ id }) => id)).toEqual(['P-051', 'P-050', 'P-052']);
+  expect(near.results[1]!.distanceM).toBeGreaterThan(1000);
+});
+
+test('a placement pins, and says what it says', async () => {
+  const { results, understood } = await search('q=garden');
+  expect(results[0]).toMatchObject({ id: 'P-001', pinned: true });
+  expect(understood).toMatchObject({ placements: ['mint-first'], notice: 'In season' });
+});
+
+test.each([
+  ['filter=colr%3D1', '/filter', 'did you mean "colour"'],
+  ['sort=price-hihg', '/sort', 'Did you mean “price-high”'],
+  ['sort=distance', '/sort', 'needs near'],
+  ['near=north', '/near', 'latitude'],
+  ['withinM=5', '/withinM', 'needs near'],
+  ['near=47,-18&withinM=-5', '/near/withinM', 'must be > 0'],
+  ['select=%7B%22colour%22%3A%7B%22min%22%3A1%7D%7D', '/select/colour', 'not a range'],
+  ['explain=perhaps', '/explain', 'boolean'],
+])('?%s is refused at %s', async (query, pointer, words) => {
+  const response = await server.call('GET', `/collections/plants/search?${query}`);
+  const problem = (await response.json()) as ProblemJson;
+  expect(response.status).toBe(422);
+  expect(problem.errors!.map((part) => part.pointer)).toContain(pointer);
+  expect(problem.detail).toContain(words);
+});
+
+test('several searches in one call: each answered in its place, a bad one by a problem', async () => {
+  const { answers } = await server.json<{ answers: (SearchAnswer & ProblemJson)[] }>('POST', '/search', {
+    queries: [
+      { collection: 'plants', q: 'rose', size: 1 },
+      { collection: 'nowhere', q: 'rose' },
+      { collection: 'plants', size: 1000 },
+      { collection: 'plants', q: 'fern', size: 0 },
+    ],
+  });
+  expect(answers.map(({ total, status }) => total ?? status)).toEqual([20, 404, 422, 20]);
+  const tooMany = { queries: Array.from({ length: 11 }, () => ({ collection: 'plants' })) };
+  expect((await server.call('POST', '/search', tooMany)).status).toBe(422);
+});
+
+test('values of a facet, and completions', async () => {
+  const values = await server.json<FacetValuesAnswer>('GET', '/collections/plants/facets/colour?q=gren&query=rose');
+  expect(values).toMatchObject({ total: 1, values: [{ value: 'green, dark', count: 10 }] });
+  const { suggestions } = await server.json<SuggestAnswer>('GET', '/collections/plants/suggest?q=succ');
+  expect(suggestions[0]).toMatchObject({ kind: 'value', facet: 'category', text: 'Succulents', ranges: [[0, 4]] });
+  expect((await server.call('GET', '/collections/plants/facets/price?q=1')).status).toBe(422);
+});
+
+test('records are deleted by a condition; an old version of the tuning becomes the draft', async () => {
+  await loadPlants(server, 'spare');
+  const filter = "price < 5 OR name LIKE 'Dog%'";
+  const expected = await server.json<SearchAnswer>('POST', '/collections/spare/search', { filter, size: 0 });
+  const { deleted } = await server.json<{ deleted: number }>('POST', '/collections/spare/records/delete', { filter });
+  expect(deleted).toBe(expected.total);
+  expect((await server.json<SearchAnswer>('GET', '/collections/spare/search?size=0')).total).toBe(120 - deleted);
+  const draft = await server.json<TuningDocument>('POST', '/collections/plants/tuning/versions/1/restore');
+  expect(draft).toEqual({});
+  expect((await server.call('POST', '/collections/plants/tuning/versions/99/restore')).status).toBe(404);
+  await server.call('DELETE', '/collections/plants/tuning/draft');
+});
+
+test.each([
+  [{ facets: [{ name: 'p', field: 'price', kind: 'numbers', buckets: [1, 1] }] }, '/facets/0/buckets'],
+  [{ sorts: [{ name: 'relevance', by: [{ field: 'x' }] }] }, '/sorts/0/name'],
+  [{ placements: [{ name: 'a', when: {}, lift: ['brand ='] }] }, '/placements/0/lift/0'],
+  [{ placements: [{ name: 'a', when: { from: 'May' } }] }, '/placements/0/when/from'],
+  [{ synonyms: [{ kind: 'same', words: ['one'] }] }, '/synonyms/0/words'],
+])('a tuning that does not fit together is refused: %j', async (document, pointer) => {
+  const response = await server.call('PUT', '/collections/plants/tuning/draft', document);
+  expect(response.status).toBe(422);
+  expect(((await response.json()) as ProblemJson).errors!.map((part) => part.pointer)).toContain(pointer);
+});
+
+test('whatever is asked, the answer is an answer or a problem, and soon', async () => {
+  const odd = [
+    '__proto__',
+    'constructor',
+    '%00',
+    '\u202eesor',
+    '"""""',
+    '-',
+    '---a',
+    '💐'.repeat(40),
+    '*',
+    '%',
+    "' OR 1=1",
+  ];
+  const times: number[] = [];
+  for (const text of odd) {
+    const word = encodeURIComponent(text);
+    for (const query of [
+      `q=${word}`,
+      `filter=${word}`,
+      `sort=${word}`,
+      `facets=${word}`,
+      `select=${word}`,
+      `fields=${word}`,
+    ]) {
+      const start = performance.now();
+      const { status } = await server.call('GET', `/collections/plants/search?${query}`);
+      times.push(performance.now() - start);
+      expect([query, status < 500]).toEqual([query, true]);
+    }
+  }
+  for (const body of [
+    '{"q":"\\ud800"}',
+    '{"filter":"\\ud83d"}',
+    `{"q":"${'" '.repeat(255)}"}`,
+    '{"select":{"__proto__":["a"]}}',
+  ]) {
+    expect((await server.call('POST', '/collections/plants/search', body)).status).toBeLessThan(500);
+  }
+  expect(times.sort((a, b) => a - b)[Math.floor(times.length / 2)]).toBeLessThan(250);
+});
