@@ -108,3 +108,16 @@ test('paths reach through lists, and into names that hold a dot, slash or tilde'
     ['deep', '/~0~1/c'],
   ]);
 });
+
+test('words that share a place stand together with their neighbours', () => {
+  const codes = [
+    { id: '1', name: 'x20 x2' },
+    { id: '2', name: 'x 2' },
+    { id: '3', name: 'x y 2' },
+  ];
+  const tuning = completeTuning({ search: [{ field: 'name' }] });
+  const found = (q: string) => search(generationOf(codes, tuning), tuning, { q }).results.map(({ id }) => id);
+  expect(found('x2 ')).toEqual(['1', '2']);
+  expect(found('"x 2"')).toEqual(['2', '1']);
+  expect(found('"20 x2"')).toEqual(['1']);
+});

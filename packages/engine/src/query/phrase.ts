@@ -1,6 +1,8 @@
+import { LIMITS } from '@yucca/contract';
 import {
   headField,
   headStart,
+  headWords,
   isHead,
   MAX_POSITION,
   POSITION_BITS,
@@ -35,7 +37,8 @@ export function findTogether(
   counts: (field: number) => boolean,
   mostDocs = Infinity,
 ): Occurrences {
-  const terms = words.map((word) => findWord(segment.trie, word));
+  // A synonym may be longer than any query; so much text hardly stands anywhere twice.
+  const terms = words.slice(0, LIMITS.queryWords).map((word) => findWord(segment.trie, word));
   if (terms.includes(-1)) return NOWHERE;
   const size = (term: number): number => segment.postStart(term + 1) - segment.postStart(term);
   const byRarity = [...new Set(terms)].sort((a, b) => size(a) - size(b));
@@ -59,8 +62,9 @@ function docsOf(segment: Segment, term: number): DocSet {
 }
 
 /**
- * The first place in a document where the words stand together, or -1. `reached[i]` is the place at which the first `i + 1`
- * words end, so one pass does.
+ * The first place in a document where the words stand together, or -1: shift-and (Baeza-Yates and Gonnet 1992) over places
+ * instead of letters. Bit `i` of a state says that the first `i + 1` words end at that place; parts and joined forms share
+ * a place, so the state of a place grows from the one before it.
  */
 function firstTogether(
   { forward, forwardStarts }: Segment,
@@ -68,24 +72,54 @@ function firstTogether(
   terms: readonly number[],
   counts: (field: number) => boolean,
 ): number {
-  const reached = new Int32Array(terms.length).fill(-2);
-  let [field, place, best] = [0, -1, -1];
-  for (let at = forwardStarts[doc]!; at < forwardStarts[doc + 1]!; at++) {
+  const last = terms.length - 1;
+  prepare(terms);
+  let field = 0;
+  let place = -1;
+  let best = -1;
+  let fits = false;
+  let before = 0;
+  let here = 0;
+  for (let at = forwardStarts[doc]!, end = forwardStarts[doc + 1]!; at < end; at++) {
     const entry = forward[at]!;
     if (isHead(entry)) {
       field = headField(entry);
       place = headStart(entry) - 1;
-      reached.fill(-2);
+      // A field with fewer words than the phrase cannot hold it; 255 stands for any number above.
+      fits = headWords(entry) > last && counts(field);
+      here = 0;
       continue;
     }
-    if (!tokenStays(entry)) place++;
-    const term = tokenTerm(entry);
-    for (let i = terms.length - 1; i >= 0; i--) {
-      if (term === terms[i] && (i === 0 || reached[i - 1] === place - 1)) reached[i] = place;
+    if (!fits) continue;
+    if (!tokenStays(entry)) {
+      place++;
+      before = here;
+      here = 0;
     }
-    if (reached[terms.length - 1] !== place || !counts(field)) continue;
-    const found = (field << POSITION_BITS) | Math.min(place - terms.length + 1, MAX_POSITION);
+    const term = tokenTerm(entry);
+    if (known[term & 255] === 0) continue;
+    here |= ((before << 1) | 1) & placesIn(terms, term);
+    if ((here & (1 << last)) === 0) continue;
+    const found = (field << POSITION_BITS) | Math.min(place - last, MAX_POSITION);
     if (best === -1 || found < best) best = found;
   }
   return best;
+}
+
+/** Where a word stands in the phrase, as bits. */
+function placesIn(terms: readonly number[], term: number): number {
+  let bits = 0;
+  for (let i = 0; i < terms.length; i++) if (terms[i] === term) bits |= 1 << i;
+  return bits;
+}
+
+/** The last bits of the words looked for: most other words are passed over by them. */
+const known = new Uint8Array(256);
+let prepared: readonly number[] = [];
+
+function prepare(terms: readonly number[]): void {
+  if (prepared === terms) return;
+  known.fill(0);
+  for (const term of terms) known[term & 255] = 1;
+  prepared = terms;
 }

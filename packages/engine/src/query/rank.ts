@@ -122,7 +122,7 @@ function candidateOf(job: RankJob, score: number, doc: number, tier: number, lif
     lift,
     score,
     signals: signals === null ? 0 : signals.scores[doc]!,
-    order: match.segment.orders[doc]!,
+    order: match.segment.order(doc),
     keys: sorting === null ? NO_KEYS : sorting.keys.map(({ bySegment }) => bySegment[index]!.number(doc)),
     resolve: () => (sorting === null ? NO_KEYS : sorting.keys.map(({ bySegment }) => bySegment[index]!.resolve(doc))),
   };
@@ -142,8 +142,12 @@ function rankTier(job: RankJob, set: DocSet, tier: number, lift: number, size: n
   const scorer = scorerFor(job);
   const offer = (doc: number): void => {
     const score = scoreOf(job, scorer, doc);
-    // Most lose by their score; those need no object.
-    if (top.worst !== null && score < top.worst.score) return;
+    const { worst } = top;
+    // Most lose by their score, or at a draw by coming later; those need no object.
+    if (worst !== null) {
+      if (score < worst.score) return;
+      if (score === worst.score && job.signals === null && job.match.segment.order(doc) > worst.order) return;
+    }
     top.offer(candidateOf(job, score, doc, tier, lift));
   };
   if (scorer !== null && set.count() > Math.max(WORTH_CHOOSING, 4 * size)) {

@@ -16,6 +16,9 @@ import { WordCollector } from './word-collector.ts';
 
 export interface SegmentMeta {
   docs: number;
+  /** Added to each entry of the sections of versions and of record order. */
+  firstRid: number;
+  firstOrder: number;
   terms: number;
   languages: string[];
   /** In the order of the field numbers inside the postings. */
@@ -131,8 +134,12 @@ export class SegmentBuilder {
     const columns = this.#fields.columns
       .filter((column) => column.isUsed)
       .map((column, part) => column.finish(part, this.docs));
+    const rids = fromLeast(this.#rids.view());
+    const orders = fromLeast(this.#orders.view());
     const meta: SegmentMeta = {
       docs: this.docs,
+      firstRid: rids.least,
+      firstOrder: orders.least,
       terms: sorted.length,
       languages: [...this.#plan.languages],
       searchFields: this.#fields.searchFields,
@@ -148,8 +155,8 @@ export class SegmentBuilder {
     const keyBytes = this.#keyBytes.view();
     const sections: SectionInput[] = [
       { kind: Section.Meta, data: encoder.encode(JSON.stringify(meta)) },
-      { kind: Section.Rids, data: this.#rids.view() },
-      { kind: Section.Orders, data: this.#orders.view() },
+      { kind: Section.Rids, data: rids.data },
+      { kind: Section.Orders, data: orders.data },
       { kind: Section.KeyStarts, data: keyStarts },
       { kind: Section.KeyBytes, data: keyBytes },
       { kind: Section.KeyTable, data: buildKeyTable(keyStarts, keyBytes) },
@@ -164,6 +171,17 @@ export class SegmentBuilder {
     ];
     return writeSegment(sections, allocate);
   }
+}
+
+/** Numbers as their distance from the least: they are close to each other, and fit into half the bytes. */
+function fromLeast(numbers: Float64Array): { least: number; data: Uint32Array | Float64Array } {
+  let [least, most] = [Infinity, -Infinity];
+  for (const number of numbers) {
+    if (number < least) least = number;
+    if (number > most) most = number;
+  }
+  if (numbers.length === 0 || most - least > 0xffff_ffff) return { least: 0, data: numbers };
+  return { least, data: Uint32Array.from(numbers, (number) => number - least) };
 }
 
 /** Words that share a stem, by stem. A stem that stands for itself alone is left out: it is found as a word. */

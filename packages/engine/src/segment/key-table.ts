@@ -1,5 +1,5 @@
 /**
- * Record keys to documents: a hash table with open addressing in one flat array, at most half full. An entry is the
+ * Record keys to documents: a hash table with open addressing in one flat array, at most four fifths full. An entry is the
  * document plus 1; 0 is empty. Keys are compared by their bytes.
  */
 
@@ -13,7 +13,7 @@ function hash(bytes: Uint8Array, from: number, to: number): number {
 export function buildKeyTable(starts: Uint32Array, bytes: Uint8Array): Uint32Array {
   const docs = starts.length - 1;
   let size = 16;
-  while (size < docs * 2) size *= 2;
+  while (size < docs * 1.25) size *= 2;
   const table = new Uint32Array(size);
   for (let doc = 0; doc < docs; doc++) {
     let at = hash(bytes, starts[doc]!, starts[doc + 1]!) & (size - 1);

@@ -32,8 +32,6 @@ function decode(bytes: Uint8Array): string {
 export class Segment {
   readonly meta: SegmentMeta;
   readonly bytes: number;
-  readonly rids: Float64Array;
-  readonly orders: Float64Array;
   readonly trie: Trie;
   /** Letters of each word, by word number. */
   readonly termLengths: Uint8Array;
@@ -51,6 +49,8 @@ export class Segment {
   readonly forwardStarts: Uint32Array;
   readonly forward: Int32Array;
   readonly #section: (kind: number, part?: number) => ReturnType<ReturnType<typeof readSegment>>;
+  readonly #rids: Uint32Array | Float64Array;
+  readonly #orders: Uint32Array | Float64Array;
   readonly #keyStarts: Uint32Array;
   readonly #keyBytes: Uint8Array;
   readonly #keyTable: Uint32Array;
@@ -68,8 +68,8 @@ export class Segment {
     this.#section = section;
     this.bytes = buffer.byteLength;
     this.meta = JSON.parse(decode(u8(Section.Meta))) as SegmentMeta;
-    this.rids = section(Section.Rids) as Float64Array;
-    this.orders = section(Section.Orders) as Float64Array;
+    this.#rids = section(Section.Rids) as Uint32Array | Float64Array;
+    this.#orders = section(Section.Orders) as Uint32Array | Float64Array;
     this.trie = {
       labels: section(Section.TrieLabels) as Uint16Array,
       ends: u32(Section.TrieEnds),
@@ -195,13 +195,18 @@ export class Segment {
     };
   }
 
+  /** A document's place in record order. */
+  order(doc: number): number {
+    return this.meta.firstOrder + this.#orders[doc]!;
+  }
+
   /** The document that holds version `rid` of a record, or -1. */
   docOfRid(rid: number): number {
     let low = 0;
-    let high = this.rids.length - 1;
+    let high = this.#rids.length - 1;
     while (low <= high) {
       const middle = (low + high) >>> 1;
-      const at = this.rids[middle]!;
+      const at = this.meta.firstRid + this.#rids[middle]!;
       if (at === rid) return middle;
       if (at < rid) low = middle + 1;
       else high = middle - 1;

@@ -4,7 +4,13 @@ import { eachWord, sourceEnd } from './words.ts';
 export type VisitToken = (text: string, start: number, end: number, place: number) => void;
 
 /** What may stand between the parts of one name or code: `AG-204/B`, `wi-fi`, `3.5`, `R&D`. */
-const CONNECTORS = new Set("-‐‑‒–/_.·+&’'".split(''));
+const CONNECTORS = new Set([..."-‐‑‒–/_.·+&’'"].map((char) => char.charCodeAt(0)));
+const ASCII_CONNECTORS = Uint8Array.from({ length: 128 }, (_, unit) => (CONNECTORS.has(unit) ? 1 : 0));
+
+/** Asked behind every word, so plain text must cost one look; NaN past the end is none. */
+function isConnector(unit: number): boolean {
+  return unit < 128 ? ASCII_CONNECTORS[unit] === 1 : unit > 128 && CONNECTORS.has(unit);
+}
 /** Longer chains are paths and sentences without spaces, not names. */
 const LONGEST_CHAIN = 4;
 
@@ -30,14 +36,14 @@ export function eachToken(source: string, visit: VisitToken): number {
   eachWord(source, (text, start, end) => {
     visit(text, start, end, place);
     if (mixesDigits(text)) visitParts(source, text, start, end, place, visit);
-    if (chain !== null && start - chain.ends.at(-1)! === 1 && CONNECTORS.has(source[start - 1]!)) {
+    if (chain !== null && start - chain.ends.at(-1)! === 1 && isConnector(source.charCodeAt(start - 1))) {
       chain.texts.push(text);
       chain.starts.push(start);
       chain.ends.push(end);
     } else {
       if (chain !== null && chain.texts.length > 1) visitJoined(chain, visit);
       // A chain begins only where a connector follows: most words have a space behind them.
-      chain = CONNECTORS.has(source[end] ?? ' ') ? { texts: [text], starts: [start], ends: [end], place } : null;
+      chain = isConnector(source.charCodeAt(end)) ? { texts: [text], starts: [start], ends: [end], place } : null;
     }
     place++;
   });
