@@ -118,6 +118,6 @@ test('words that share a place stand together with their neighbours', () => {
   const tuning = completeTuning({ search: [{ field: 'name' }] });
   const found = (q: string) => search(generationOf(codes, tuning), tuning, { q }).results.map(({ id }) => id);
   expect(found('x2 ')).toEqual(['1', '2']);
-  expect(found('"x 2"')).toEqual(['2', '1']);
+  expect(found('"x 2"')).toEqual(['1', '2']);
   expect(found('"20 x2"')).toEqual(['1']);
 });
