@@ -112,6 +112,7 @@ function othersOf(segment: Segment, field: string): DocSet | null {
     const column = segment.numbers(field);
     if (column !== null) set = column.others === null ? null : DocSet.of(segment.docs, column.others);
     else set = valuesIn(segment, field);
+    set?.keep();
     byField.set(field, set);
   }
   return set;

@@ -212,7 +212,7 @@ function presentIn(segment: Segment, path: string): DocSet {
   if (sets === undefined) known.set(segment, (sets = new Map()));
   let present = sets.get(path);
   if (present === undefined) {
-    present = new DocSet(segment.docs);
+    present = new DocSet(segment.docs).keep();
     const numbers = segment.numbers(path);
     const values = segment.values(path);
     for (let doc = 0; doc < segment.docs; doc++) {

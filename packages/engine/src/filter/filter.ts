@@ -29,7 +29,7 @@ export function filterSet(segment: Segment, source: string, condition: Condition
   if (recent === undefined) kept.set(segment, (recent = new Map()));
   let set = recent.get(source);
   if (set === undefined) {
-    set = evaluate(segment, condition);
+    set = evaluate(segment, condition).keep();
     if (recent.size >= KEPT) recent.delete(recent.keys().next().value!);
     recent.set(source, set);
   }

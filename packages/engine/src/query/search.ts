@@ -34,6 +34,15 @@ export function search(
   request: SearchRequest,
   context: SearchContext = {},
 ): EngineAnswer {
+  return DocSet.scoped(() => searchScoped(generation, tuning, request, context));
+}
+
+function searchScoped(
+  generation: Generation,
+  tuning: Tuning,
+  request: SearchRequest,
+  context: SearchContext,
+): EngineAnswer {
   checkRequest(request, tuning);
   const placed = placementsFor(tuning, request, context.today ?? null);
   const parsed = parseQuery(placed.q, tuning);

@@ -63,6 +63,7 @@ function matchOwn(segment: Segment, word: QueryWord, fields: FieldWeights, tunin
   let match = recent.get(key);
   if (match === undefined) {
     match = computeOwn(segment, word, fields, tuning);
+    match.within.forEach((set) => set.keep());
     if (recent.size >= KEPT) recent.delete(recent.keys().next().value!);
   } else {
     recent.delete(key);
@@ -135,7 +136,7 @@ function addRun(segment: Segment, from: number, to: number, set: DocSet): void {
     addPostings(postDocs, at, groupPosts[group]!, set);
     let frequent = sets[i];
     if (frequent === undefined) {
-      frequent = sets[i] = new DocSet(segment.docs);
+      frequent = sets[i] = new DocSet(segment.docs).keep();
       addPostings(postDocs, groupPosts[group]!, groupPosts[group + 1]!, frequent);
     }
     set.or(frequent);

@@ -6,10 +6,34 @@
 export class DocSet {
   readonly docs: number;
   readonly bits: Uint32Array;
+  #isKept = false;
 
-  constructor(docs: number, bits: Uint32Array = new Uint32Array((docs + 31) >>> 5)) {
+  constructor(docs: number) {
     this.docs = docs;
-    this.bits = bits;
+    this.bits = takeBits((docs + 31) >>> 5);
+    scope?.push(this);
+  }
+
+  /**
+   * Runs one search. The memory of every set made in it is used again by later searches, but for sets that are kept: a
+   * search makes a dozen sets, and giving back so much memory so often is what the garbage collector would be busy with.
+   */
+  static scoped<T>(run: () => T): T {
+    const outer = scope;
+    const own: DocSet[] = [];
+    scope = own;
+    try {
+      return run();
+    } finally {
+      scope = outer;
+      for (const set of own) if (!set.#isKept) giveBack(set.bits);
+    }
+  }
+
+  /** Lets the set outlive the search it is made in: for whatever is remembered. Answers itself. */
+  keep(): this {
+    this.#isKept = true;
+    return this;
   }
 
   static all(docs: number): DocSet {
@@ -34,7 +58,9 @@ export class DocSet {
   }
 
   copy(): DocSet {
-    return new DocSet(this.docs, this.bits.slice());
+    const copy = new DocSet(this.docs);
+    copy.bits.set(this.bits);
+    return copy;
   }
 
   /** Keeps what is also in `other`. Answers itself. */
@@ -92,6 +118,29 @@ export class DocSet {
     }
     return listed.slice(0, at);
   }
+}
+
+/** The sets of the search that is running. */
+let scope: DocSet[] | null = null;
+
+/** Memory to use again, by length. */
+const free = new Map<number, Uint32Array[]>();
+const FREE_OF_A_LENGTH = 96;
+/** Segments come and go, each with a length of its own. */
+const LENGTHS = 24;
+
+function takeBits(length: number): Uint32Array {
+  const bits = scope === null ? undefined : free.get(length)?.pop();
+  return bits === undefined ? new Uint32Array(length) : bits.fill(0);
+}
+
+function giveBack(bits: Uint32Array): void {
+  let list = free.get(bits.length);
+  if (list === undefined) {
+    if (free.size >= LENGTHS) free.clear();
+    free.set(bits.length, (list = []));
+  }
+  if (list.length < FREE_OF_A_LENGTH) list.push(bits);
 }
 
 /** Where lists are made before their length is known. */
