@@ -80,7 +80,8 @@ export function measureEngine(count: number): EngineResult {
     scanMedianMs: round(scanMedianMs),
     likeMedianMs: round(likeMedianMs),
     timesFasterThanScan: round(scanMedianMs / times.medianMs, 1),
-    hostileMs: round(Math.max(...hostileQueries(generator).map(ask)), 1),
+    // Once before, as with the keystrokes: the first of its kind pays for compiling.
+    hostileMs: round(Math.max(...hostileQueries(generator).map((q) => Math.min(ask(q), ask(q)))), 1),
   };
 }
 

@@ -5,10 +5,16 @@ import { preflight, refuseOthers, route } from '@/http/route';
 import { requireRight } from '@/server/keys/keys';
 import { validate } from '@/server/validate';
 
-function answered(answer: SearchAnswer, headers: Record<string, string> = {}): Response {
-  const { engineMs, totalMs } = answer.timing;
-  return Response.json(answer, {
-    headers: { 'Server-Timing': `engine;dur=${engineMs}, total;dur=${totalMs}`, ...headers },
+function answered(
+  { json, timing: { engineMs, totalMs } }: { json: string; timing: SearchAnswer['timing'] },
+  headers: Record<string, string> = {},
+): Response {
+  return new Response(json, {
+    headers: {
+      'Content-Type': 'application/json',
+      'Server-Timing': `engine;dur=${engineMs}, total;dur=${totalMs}`,
+      ...headers,
+    },
   });
 }
 
@@ -21,13 +27,13 @@ export const GET = route('search', async ({ request, url, params, caller, yucca 
   const etag = `"${createHash('sha256').update(`${state}${url.search}`).digest('base64url').slice(0, 22)}"`;
   const headers = { ETag: etag, 'Cache-Control': 'no-cache' };
   if (request.headers.get('if-none-match') === etag) return new Response(null, { status: 304, headers });
-  return answered(await yucca.search.search(name, query, { signal: request.signal }), headers);
+  return answered(await yucca.search.searchJson(name, query, { signal: request.signal }), headers);
 });
 
 export const POST = route('search', async ({ request, params, caller, yucca }) => {
   const query = validate('SearchRequest', await readJson(request));
   if (query.version === 'draft') requireRight(caller!, 'read');
-  return answered(await yucca.search.search(params.collection!, query, { signal: request.signal }));
+  return answered(await yucca.search.searchJson(params.collection!, query, { signal: request.signal }));
 });
 
 export const OPTIONS = preflight;
