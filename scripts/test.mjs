@@ -43,7 +43,7 @@ function jest(label, projects, workers) {
   const { status } = spawnSync(process.execPath, args, {
     cwd: root,
     stdio: ['ignore', 'ignore', 'inherit'],
-    env: { ...process.env, NODE_ENV: 'test' },
+    env: { ...process.env, NODE_ENV: 'test', YUCCA_PROPERTY_RUNS: '3' },
   });
   if (!existsSync(file)) {
     failed += 1;

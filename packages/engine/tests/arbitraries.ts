@@ -3,6 +3,11 @@ import fc from 'fast-check';
 import { planFor, Segment, SegmentBuilder, Tombstones, type Generation } from '../src/index.ts';
 import type { ReferenceCondition } from './reference/filter.ts';
 
+/** How often a costly property is tried: a few times in the everyday loop, more often when everything is tested. */
+export const runs = (count: number): { numRuns: number } => ({
+  numRuns: count * Number(process.env.YUCCA_PROPERTY_RUNS ?? 1),
+});
+
 // Words close to each other, so that typos, beginnings, swaps, stems, joined and split forms meet often.
 const WORDS = [
   'rose',

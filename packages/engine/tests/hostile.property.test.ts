@@ -1,7 +1,7 @@
 import { completeTuning, LIMITS, type RecordJson } from '@yucca/contract';
 import fc from 'fast-check';
 import { FilterError, search, SearchRequestError } from '../src/index.ts';
-import { generationOf } from './arbitraries.ts';
+import { generationOf, runs } from './arbitraries.ts';
 
 const nasty = fc.oneof(
   fc.constantFrom(
@@ -76,6 +76,6 @@ test('any query over any texts is answered, or refused with a pointer', () => {
         }
       },
     ),
-    { numRuns: 300 },
+    runs(100),
   );
 });

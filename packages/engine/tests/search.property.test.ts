@@ -1,7 +1,7 @@
 import { facetValues, type FacetAnswer, type NumbersFacet, type RecordJson } from '@yucca/contract';
 import fc from 'fast-check';
 import { search } from '../src/index.ts';
-import { condition, generationOf, queryText, recordList, someSelection, tuningDocument } from './arbitraries.ts';
+import { condition, generationOf, queryText, recordList, runs, someSelection, tuningDocument } from './arbitraries.ts';
 import type { ReferenceFacet } from './reference/facets.ts';
 import { print } from './reference/filter.ts';
 import { referenceSearch, type ReferenceRequest } from './reference/reference.ts';
@@ -61,7 +61,7 @@ test('engine and reference agree on set, order, counts and marks', () => {
         expect(answer.understood.dropped.length).toBe(expected.dropped.length);
       },
     ),
-    { numRuns: 300 },
+    runs(100),
   );
 });
 
@@ -78,7 +78,7 @@ test('what explains a result adds up to it, and is what the reference says', () 
         expect(why!.parts).toHaveLength(words);
       });
     }),
-    { numRuns: 150 },
+    runs(50),
   );
 });
 
@@ -122,7 +122,7 @@ test('placements lift, sink, hide and pin as the reference does', () => {
       expect(answer.results.map(({ id }) => id)).toEqual(expected.results.map(({ id }) => id));
       expect(answer.total).toBe(expected.total);
     }),
-    { numRuns: 300 },
+    runs(100),
   );
 });
 
@@ -148,7 +148,7 @@ test('pages put together are the whole list, whatever sorts or groups it', () =>
         expect(pages.flat()).toEqual(whole.results.map(({ id }) => id));
       },
     ),
-    { numRuns: 100 },
+    runs(33),
   );
 });
 
@@ -180,7 +180,7 @@ test('a group shows its best records and says how many more there are', () => {
         }
       },
     ),
-    { numRuns: 100 },
+    runs(33),
   );
 });
 
@@ -192,7 +192,7 @@ test('how the records are cut into segments changes nothing', () => {
       const many = search(generationOf(records, tuning, at), tuning, request);
       expect({ ...many, understood: null }).toEqual({ ...one, understood: null });
     }),
-    { numRuns: 100 },
+    runs(33),
   );
 });
 
@@ -205,6 +205,6 @@ test('a record that holds every word as typed stands above all that need a typo'
       const all = search(generationOf(records, tuning), tuning, { q, size: 200 }).results.map(({ id }) => id);
       expect([...all.slice(0, asTyped.length)].sort()).toEqual([...asTyped].sort());
     }),
-    { numRuns: 100 },
+    runs(33),
   );
 });

@@ -197,11 +197,9 @@ function* tiersOf(job: RankJob, size: number): Generator<Tier> {
   if (words.length === 0) return yield* liftsOf(job, results, 0);
   const first = results.copy();
   for (const { within } of words) first.and(within[0]!);
-  let found = 0;
   if (!first.isEmpty()) {
     yield* liftsOf(job, first, 0);
-    found = first.count();
-    if (found >= size) return;
+    if (first.count() >= size) return;
   }
   const list = results.copy().minus(first).list();
   const numbers = tierNumbers(list, words);

@@ -84,11 +84,6 @@ export function closenessFactor(meanCloseness: number): number {
 /** Points are whole numbers of this many, so that two bytes hold them and equal ones are equal. */
 export const FULL_POINTS = 65_535;
 
-/** Points from 0 to 1 as a whole number. */
-export function quantise(points: number): number {
-  return (points * FULL_POINTS + 0.5) | 0;
-}
-
 /** Scores are compared at a thousandth of a point, so that the order does not hang on rounding. */
 export function roundScore(score: number): number {
   return Math.round(score * 1000) / 1000;

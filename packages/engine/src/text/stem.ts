@@ -1,4 +1,3 @@
-/// <reference path="./snowball-stemmers.d.ts" />
 import { newStemmer } from 'snowball-stemmers';
 
 /**
