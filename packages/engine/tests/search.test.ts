@@ -121,3 +121,12 @@ test('words that share a place stand together with their neighbours', () => {
   expect(found('"x 2"')).toEqual(['1', '2']);
   expect(found('"20 x2"')).toEqual(['1']);
 });
+
+test('with most words required, words that stand nowhere are given up first, then the least telling', () => {
+  const most = { words: { require: 'most' as const } };
+  const answer = ask('zzzzz agave americana', most);
+  expect(answer.understood.dropped).toEqual(['zzzzz']);
+  expect(answer.results.map(({ id }) => id)).toEqual(['3']);
+  expect(ask('snake sun ', most).understood.dropped).toHaveLength(1);
+  expect(ask('zzzzz qqqqq', most).total).toBe(0);
+});

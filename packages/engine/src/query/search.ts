@@ -22,6 +22,7 @@ import { Presenter } from './present.ts';
 import { compareAnywhere, eachCandidate, rankSegment, type Candidate, type RankJob } from './rank.ts';
 import { sortingFor } from './sort-keys.ts';
 import { understandWord } from './understand.ts';
+import { anywhere } from './word-match.ts';
 
 const stop = (): never => {
   throw new SearchCancelledError('the caller has gone');
@@ -142,7 +143,11 @@ function select(
       const narrow = new Selection(tuning, { ...request, facets: [] });
       const nothing = segments.every(({ segment }, i) => narrow.apply(segment, sets[i]!).count === 0);
       if (nothing) {
-        const least = [...required].reduce((a, b) => (tellings[b]! < tellings[a]! ? b : a));
+        // A word that stands nowhere tells nothing, however rare; it goes before any other.
+        const absent = [...required].filter((i) => !standsSomewhere(segments, i));
+        const least = (absent.length > 0 ? absent : [...required]).reduce((a, b) =>
+          tellings[b]! < tellings[a]! ? b : a,
+        );
         required.delete(least);
         dropped.push(words[least]!.typed);
         continue;
@@ -152,6 +157,10 @@ function select(
     const results = segments.map(({ segment }, i) => selection.apply(segment, sets[i]!));
     return { selection, results, dropped };
   }
+}
+
+function standsSomewhere(segments: readonly SegmentMatch[], word: number): boolean {
+  return segments.some(({ allowed, words }) => !anywhere(words[word]!).copy().and(allowed).isEmpty());
 }
 
 interface Ranking {

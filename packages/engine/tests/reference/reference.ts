@@ -128,7 +128,8 @@ function choose(
     );
     const shown = matching.filter(({ record }) => tuning.facets.every((facet) => passes(record, facet, request)));
     if (tuning.words.require !== 'most' || shown.length > 0 || required.length <= 1) return { matching, dropped };
-    const least = required.reduce((a, b) => (tellings[b]! < tellings[a]! ? b : a));
+    const absent = required.filter((i) => rows.every(({ found }) => found[i] === null));
+    const least = (absent.length > 0 ? absent : required).reduce((a, b) => (tellings[b]! < tellings[a]! ? b : a));
     required = required.filter((i) => i !== least);
     dropped.push(asked[least]!.text);
   }
