@@ -150,8 +150,11 @@ export function evenEdges(min: number, max: number): number[] {
   const rough = (max - min) / BUCKETS;
   const power = 10 ** Math.floor(Math.log10(rough));
   const step = [1, 2, 5, 10].map((factor) => factor * power).find((size) => size >= rough * (1 - 1e-9))!;
-  const first = Math.floor(min / step);
-  const end = Math.ceil(max / step);
+  // Division rounds, so the outermost edges are checked against what they must hold.
+  const below = Math.floor(min / step);
+  const above = Math.ceil(max / step);
+  const first = below * step > min ? below - 1 : below;
+  const end = above * step < max ? above + 1 : above;
   // Multiples of the step, not sums of it: sums would drift away from round numbers.
   const digits = Math.max(0, -Math.floor(Math.log10(power)));
   return Array.from({ length: Math.max(1, end - first) + 1 }, (_, i) =>

@@ -97,9 +97,11 @@ function limited(all: QueryWord[]): { words: QueryWord[]; dropped: string[] } {
   const kept: QueryWord[] = [];
   const dropped: string[] = [];
   for (const word of all) {
-    count += word.phrase?.length ?? 1;
-    if (count <= LIMITS.queryWords) kept.push(word);
-    else dropped.push(word.typed);
+    const words = word.phrase?.length ?? 1;
+    if (count + words <= LIMITS.queryWords) {
+      count += words;
+      kept.push(word);
+    } else dropped.push(word.typed);
   }
   // With nothing but stop words, they are what is meant.
   if (kept.every(({ optional }) => optional)) kept.forEach((word) => (word.optional = false));

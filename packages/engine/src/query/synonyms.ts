@@ -23,10 +23,10 @@ export class Synonyms {
     this.#form = (stems ? stemmerFor(language) : null) ?? ((word) => word);
     for (const group of synonyms) {
       if (group.kind === 'oneWay') {
-        const to = group.to.map(foldedWords);
-        group.from.forEach((from) => this.#add(foldedWords(from), to));
+        const to = distinct(group.to.map(foldedWords));
+        distinct(group.from.map(foldedWords)).forEach((from) => this.#add(from, to));
       } else {
-        const all = group.words.map(foldedWords);
+        const all = distinct(group.words.map(foldedWords));
         all.forEach((from, i) =>
           this.#add(
             from,
@@ -64,6 +64,11 @@ export class Synonyms {
 
 function foldedWords(text: string): string[] {
   return words(text).map((word) => word.text);
+}
+
+/** Words that fold to the same are one: a list from elsewhere often holds both `Rose` and `rose`. */
+function distinct(list: readonly string[][]): string[][] {
+  return [...new Map(list.map((words) => [words.join(' '), words])).values()];
 }
 
 const known = new WeakMap<Tuning, Synonyms>();

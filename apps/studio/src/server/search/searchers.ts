@@ -54,18 +54,17 @@ export class Searchers {
       let answering: Searcher | null = null;
       const entry = (searcher: Searcher): Promise<void> => {
         answering = searcher;
-        return run(searcher.thread, { ...question, ticket }).then(resolve, reject);
+        return run(searcher.thread, { ...question, ticket })
+          .then(resolve, reject)
+          .finally(() => signal?.removeEventListener('abort', leave));
       };
-      signal?.addEventListener(
-        'abort',
-        () => {
-          const at = this.#waiting.indexOf(entry);
-          if (at !== -1) this.#waiting.splice(at, 1);
-          if (answering !== null) Atomics.store(answering.flag, 0, ticket);
-          cancelled();
-        },
-        { once: true },
-      );
+      const leave = (): void => {
+        const at = this.#waiting.indexOf(entry);
+        if (at !== -1) this.#waiting.splice(at, 1);
+        if (answering !== null) Atomics.store(answering.flag, 0, ticket);
+        cancelled();
+      };
+      signal?.addEventListener('abort', leave, { once: true });
       this.#waiting.push(entry);
       this.#next();
     });
