@@ -60,6 +60,13 @@ export function firstNumber({ docStarts, numbers }: NumberColumn, doc: number): 
   return at < docStarts[doc + 1]! ? numbers[at]! : Number.NaN;
 }
 
+/** The number of a document's first value, -1 without one. */
+export function firstValue({ docStarts, docValues }: ValueColumn, doc: number): number {
+  if (docStarts === null) return docValues[doc]! - 1;
+  const at = docStarts[doc]!;
+  return at < docStarts[doc + 1]! ? docValues[at]! : -1;
+}
+
 /** By what texts are put in order: without case and accents; the text itself breaks ties. */
 export function sortKey(text: string): string {
   for (let i = 0; i < text.length; i++) {

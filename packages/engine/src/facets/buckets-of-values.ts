@@ -68,3 +68,18 @@ export function knownGroups(column: ValueColumn, key: string, groupsOf: (text: s
   if (groups === undefined) byKey.set(key, (groups = groupValues(column, groupsOf)));
   return groups;
 }
+
+/** Adds the counts of some documents to `totals`, by group name; answers how many belong to no group. */
+export function addGroupCounts(
+  column: ValueColumn,
+  groups: ValueGroups,
+  docs: Uint32Array,
+  totals: Map<string, number>,
+): number {
+  const counts = new Uint32Array(groups.names.length);
+  const without = countGroups(column, groups, docs, counts);
+  groups.names.forEach((name, group) => {
+    if (counts[group]! > 0) totals.set(name, (totals.get(name) ?? 0) + counts[group]!);
+  });
+  return without;
+}

@@ -2,7 +2,7 @@ import type { DatesFacet, FacetRule, FacetValue } from '@yucca/contract';
 import { addFlagged } from '../filter/evaluate.ts';
 import { DocSet } from '../sets/doc-set.ts';
 import { parseDate } from '../signals/signals.ts';
-import { countGroups, knownGroups } from './buckets-of-values.ts';
+import { addGroupCounts, knownGroups } from './buckets-of-values.ts';
 import { chosenRange, chosenValues, type Facet, type MakeFacet } from './facet.ts';
 
 const LETTERS: Record<FacetRule['by'], number> = { year: 4, month: 7, day: 10 };
@@ -47,12 +47,7 @@ export const datesFacet: MakeFacet = (rule, choice) => {
         missing += docs.length;
         return;
       }
-      const groups = knownGroups(column, `dates/${rule.by}`, periodsOf);
-      const counts = new Uint32Array(groups.names.length);
-      missing += countGroups(column, groups, docs, counts);
-      groups.names.forEach((period, group) => {
-        if (counts[group]! > 0) totals.set(period, (totals.get(period) ?? 0) + counts[group]!);
-      });
+      missing += addGroupCounts(column, knownGroups(column, `dates/${rule.by}`, periodsOf), docs, totals);
     },
     answer(): DatesFacet {
       for (const period of selected) if (!totals.has(period)) totals.set(period, 0);

@@ -1,7 +1,7 @@
 import type { TreeFacet, TreeNode } from '@yucca/contract';
 import { addFlagged } from '../filter/evaluate.ts';
 import { DocSet } from '../sets/doc-set.ts';
-import { countGroups, knownGroups } from './buckets-of-values.ts';
+import { addGroupCounts, knownGroups } from './buckets-of-values.ts';
 import { chosenValues, type Facet, type MakeFacet } from './facet.ts';
 import { listed } from './order.ts';
 
@@ -35,12 +35,7 @@ export const treeFacet: MakeFacet = (rule, choice) => {
         missing += docs.length;
         return;
       }
-      const groups = knownGroups(column, `tree/${separator}`, nodesOf);
-      const counts = new Uint32Array(groups.names.length);
-      missing += countGroups(column, groups, docs, counts);
-      groups.names.forEach((path, group) => {
-        if (counts[group]! > 0) totals.set(path, (totals.get(path) ?? 0) + counts[group]!);
-      });
+      missing += addGroupCounts(column, knownGroups(column, `tree/${separator}`, nodesOf), docs, totals);
     },
     answer(): TreeFacet {
       for (const path of selected) for (const node of nodesOf(path)) if (!totals.has(node)) totals.set(node, 0);

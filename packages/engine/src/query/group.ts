@@ -1,3 +1,4 @@
+import { firstValue } from '../columns/column.ts';
 import type { Segment } from '../segment/segment.ts';
 import type { Candidate } from './rank.ts';
 
@@ -25,14 +26,7 @@ export class Grouping {
     const column = segment.values(this.#field);
     return (candidate) => {
       const { doc } = candidate;
-      const value =
-        column === null
-          ? -1
-          : column.docStarts === null
-            ? column.docValues[doc]! - 1
-            : column.docStarts[doc] === column.docStarts[doc + 1]
-              ? -1
-              : column.docValues[column.docStarts[doc]!]!;
+      const value = column === null ? -1 : firstValue(column, doc);
       // A record without a family is a family of its own.
       if (value === -1) this.#alone.push(candidate);
       else this.#offer(column!.text(value), candidate);

@@ -1,5 +1,5 @@
 import type { SearchRequest, SortKey, Tuning } from '@yucca/contract';
-import { compareTexts, firstNumber } from '../columns/column.ts';
+import { compareTexts, firstNumber, firstValue } from '../columns/column.ts';
 import { distanceM, type Position } from '../places/position.ts';
 import type { Segment } from '../segment/segment.ts';
 
@@ -44,11 +44,7 @@ function keysFor(segments: readonly Segment[], { field, order }: SortKey): KeyIn
       return { number, resolve: number };
     }
     const column = segment.values(field);
-    const valueOf = (doc: number): number => {
-      if (column === null) return -1;
-      if (column.docStarts === null) return column.docValues[doc]! - 1;
-      return column.docStarts[doc] === column.docStarts[doc + 1] ? -1 : column.docValues[column.docStarts[doc]!]!;
-    };
+    const valueOf = (doc: number): number => (column === null ? -1 : firstValue(column, doc));
     return {
       number: (doc) => (valueOf(doc) === -1 ? Infinity : sign * valueOf(doc)),
       resolve: (doc) => (valueOf(doc) === -1 ? null : column!.text(valueOf(doc))),

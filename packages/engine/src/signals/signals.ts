@@ -1,5 +1,5 @@
 import type { SignalRule, Tuning } from '@yucca/contract';
-import { firstNumber } from '../columns/column.ts';
+import { firstNumber, firstValue } from '../columns/column.ts';
 import { roundScore } from '../query/score.ts';
 import type { Segment } from '../segment/segment.ts';
 import { shaped, type Extent } from './shapes.ts';
@@ -98,10 +98,9 @@ function dateReader(segment: Segment, field: string): ((doc: number) => number) 
   const column = segment.values(field);
   if (column === null) return null;
   const times = Float64Array.from({ length: column.size }, (_, value) => parseDate(column.text(value)));
-  const { docStarts, docValues } = column;
   return (doc) => {
-    if (docStarts === null) return docValues[doc] === 0 ? Number.NaN : times[docValues[doc]! - 1]!;
-    return docStarts[doc] === docStarts[doc + 1] ? Number.NaN : times[docValues[docStarts[doc]!]!]!;
+    const value = firstValue(column, doc);
+    return value === -1 ? Number.NaN : times[value]!;
   };
 }
 
