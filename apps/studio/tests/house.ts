@@ -17,7 +17,14 @@ export class House {
   yucca!: Runtime;
 
   async open(): Promise<this> {
-    const config = { dataDir: this.dataDir, host: '127.0.0.1', loopback: true, adminKey: 'test-key' };
+    const config = {
+      dataDir: this.dataDir,
+      host: '127.0.0.1',
+      loopback: true,
+      adminKey: 'test-key',
+      password: null,
+      loadDir: null,
+    };
     this.yucca = startRuntime(config, MIGRATIONS, pino({ level: 'silent' }));
     await this.yucca.opened;
     return this;

@@ -1,3 +1,4 @@
+import { unlimited } from '../src/server/keys/caller';
 import { callerOf } from '../src/http/caller';
 import { bodyOf, isTrue, mediaType, oneOf, readJson, searchFromUrl, wholeNumber } from '../src/http/input';
 import { isLoopbackHost, readConfig } from '../src/server/config';
@@ -74,7 +75,8 @@ describe('who sends a request', () => {
   const runtime = (loopback: boolean): Runtime =>
     ({
       config: { loopback },
-      keys: { bySecret: (secret: string) => ({ label: secret, rights: ['search'] }) },
+      keys: { bySecret: (secret: string) => unlimited(secret, secret, ['search']) },
+      sessions: { isSignedIn: (cookie: string | undefined) => cookie === 'mine' },
     }) as unknown as Runtime;
   const ask = (headers: Record<string, string>, loopback = true, query = ''): unknown =>
     callerOf(new Request(`http://127.0.0.1/x${query}`, { headers }), runtime(loopback));
@@ -91,6 +93,13 @@ describe('who sends a request', () => {
     expect(() => ask(own, false)).toThrow('Send a key');
     expect(() => ask({ ...own, host: 'evil.example' })).toThrow('Send a key');
     expect(() => ask({ ...own, 'sec-fetch-site': 'cross-site' })).toThrow('Send a key');
+  });
+
+  test('whoever has signed in, from pages of this server only', () => {
+    const signedIn = { ...own, host: 'search.quillbrook.example', cookie: 'a=1; yucca-session=mine' };
+    expect(ask(signedIn, false)).toMatchObject({ label: 'studio' });
+    expect(() => ask({ ...signedIn, cookie: 'yucca-session=made-up' }, false)).toThrow('Send a key');
+    expect(() => ask({ ...signedIn, 'sec-fetch-site': 'same-site' }, false)).toThrow('Send a key');
   });
 
   test('a wrong header is named, even from the studio', () => {

@@ -35,7 +35,7 @@ test('a record keeps its place when it changes', async () => {
   await house.load('plants', many(3, 'rose'), 'application/x-ndjson');
   await house.yucca.records.put('plants', 'r0', { name: 'rose again' }, 'replace');
   expect((await house.search('plants', '')).results.map(({ id }) => id)).toEqual(['r0', 'r1', 'r2']);
-  expect(house.yucca.records.list('plants', 1, 10).items.map(({ id }) => id)).toEqual(['r0', 'r1', 'r2']);
+  expect((await house.yucca.records.list('plants', 1, 10)).items.map(({ id }) => id)).toEqual(['r0', 'r1', 'r2']);
 });
 
 test('large and small writes, over a restart, answer the same', async () => {

@@ -22,7 +22,7 @@ test('a broken line never stops the good ones and is named by its number', async
   const task = await house.load(name, text, NDJSON);
   expect(task).toMatchObject({ state: 'done', done: 2, failed: 5, total: 7 });
   expect(task.errors.map(({ line }) => line)).toEqual([3, 4, 5, 6, 7]);
-  expect(task.errors[0]!.detail).toContain('{"id":2,"name":');
+  expect(task.errors[0]!.text).toBe('{"id":2,"name":');
   expect(task.errors[1]!.detail).toBe('a record is a JSON object, this is a list');
   expect(await house.ids(name, '')).toEqual(['1', '3']);
 });
@@ -31,7 +31,7 @@ test('two records with one key: the last one is kept and the repeat is counted',
   const name = await collection();
   const task = await house.load(name, lines([{ id: 'a', n: 'old' }, { id: 'b' }, { id: 'a', n: 'new' }]), NDJSON);
   expect(task).toMatchObject({ done: 3, failed: 0, repeated: 1 });
-  expect(house.yucca.records.get(name, 'a')).toEqual({ id: 'a', n: 'new' });
+  expect(await house.yucca.records.get(name, 'a')).toEqual({ id: 'a', n: 'new' });
   expect(house.yucca.collections.get(name).records).toBe(2);
 });
 
@@ -58,7 +58,7 @@ test('modes: insert refuses what is there, merge patches it', async () => {
   const inserted = await house.load(name, lines([{ id: 1, a: 2 }, { id: 2 }]), NDJSON, { mode: 'insert' });
   expect(inserted).toMatchObject({ done: 1, failed: 1, errors: [{ line: 1, id: '1' }] });
   await house.load(name, lines([{ id: 1, b: 3, deep: { x: null } }]), NDJSON, { mode: 'merge' });
-  expect(house.yucca.records.get(name, '1')).toEqual({ id: 1, a: 1, b: 3, deep: { y: 2 } });
+  expect(await house.yucca.records.get(name, '1')).toEqual({ id: 1, a: 1, b: 3, deep: { y: 2 } });
 });
 
 test('CSV: quotes, line breaks in cells, a byte order mark, semicolons and wrong rows', async () => {
@@ -66,9 +66,9 @@ test('CSV: quotes, line breaks in cells, a byte order mark, semicolons and wrong
   const text =
     '\ufeffid;name;note\r\n1;"Rose; red";"two\nlines ""quoted"""\r\n2;short\r\n3;Fern;\r\n;keyless;x\r\n4;st"ray;quote\r\n5;Moss;soft\r\n';
   const task = await house.load(name, text, 'text/csv');
-  expect(house.yucca.records.get(name, '1')).toEqual({ id: '1', name: 'Rose; red', note: 'two\nlines "quoted"' });
-  expect(house.yucca.records.get(name, '3')).toEqual({ id: '3', name: 'Fern' });
-  expect(house.yucca.records.get(name, '5')).toEqual({ id: '5', name: 'Moss', note: 'soft' });
+  expect(await house.yucca.records.get(name, '1')).toEqual({ id: '1', name: 'Rose; red', note: 'two\nlines "quoted"' });
+  expect(await house.yucca.records.get(name, '3')).toEqual({ id: '3', name: 'Fern' });
+  expect(await house.yucca.records.get(name, '5')).toEqual({ id: '5', name: 'Moss', note: 'soft' });
   expect(task).toMatchObject({ state: 'done', done: 3, failed: 3 });
   expect(task.errors.map(({ line }) => line).sort()).toEqual([4, 6, 7]);
 });
@@ -76,7 +76,7 @@ test('CSV: quotes, line breaks in cells, a byte order mark, semicolons and wrong
 test('CSV: columns without a name or with one twice all keep their cells', async () => {
   const name = await collection();
   await house.load(name, 'id,,name,name\n1,a,b,c\n', 'text/csv');
-  expect(house.yucca.records.get(name, '1')).toEqual({ id: '1', 'column 2': 'a', name: 'b', 'name 2': 'c' });
+  expect(await house.yucca.records.get(name, '1')).toEqual({ id: '1', 'column 2': 'a', name: 'b', 'name 2': 'c' });
 });
 
 test('a JSON array, one object, and an array that breaks off', async () => {
@@ -126,7 +126,8 @@ test('hostile strings come out as they went in', async () => {
   const texts = records.map((record) => JSON.stringify(record));
   const task = await house.load(name, texts.join('\n'), NDJSON);
   expect(task).toMatchObject({ done: keys.length, failed: 0 });
-  keys.forEach((key, i) => expect(JSON.stringify(house.yucca.records.get(name, key))).toBe(texts[i]));
+  for (const [i, key] of keys.entries())
+    expect(JSON.stringify(await house.yucca.records.get(name, key))).toBe(texts[i]);
   const bad = await house.load(name, '{"id":"\\ud800"}\n' + JSON.stringify({ id: 'x'.repeat(600) }), NDJSON);
   expect(bad).toMatchObject({ done: 0, failed: 2 });
 });

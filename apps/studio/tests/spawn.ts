@@ -27,3 +27,4 @@ function spawn(name: string, workerData: unknown): Worker {
 export const spawnKeeper = (workerData: unknown): Worker => spawn('keeper', workerData);
 export const spawnBuilder = (workerData: unknown): Worker => spawn('builder', workerData);
 export const spawnSearcher = (workerData: unknown): Worker => spawn('search', workerData);
+export const spawnReader = (workerData: unknown): Worker => spawn('reader', workerData);

@@ -6,12 +6,14 @@ export interface TaskError {
   id?: string;
   pointer?: string;
   detail: string;
+  /** The line itself, shortened. */
+  text?: string;
 }
 
 /** Work that goes on after the request that asked for it. */
 export interface Task {
   id: string;
-  kind: 'load' | 'reindex';
+  kind: 'load' | 'repair';
   collection: string;
   state: TaskState;
   /** Rows expected, estimated from the bytes while the input is still arriving. */
@@ -21,6 +23,10 @@ export interface Task {
   failed: number;
   /** Rows whose key an earlier row of the same load had; the last one was kept. */
   repeated: number;
+  /** repair: records that were changed. */
+  changed?: number;
+  /** The failed lines are kept whole and can be fetched. */
+  failedKept?: boolean;
   /** The first hundred. */
   errors: TaskError[];
   /** What the work is busy with, in a few words. */

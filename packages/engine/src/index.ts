@@ -9,7 +9,7 @@ export {
   type Generation,
   type SearchContext,
 } from './query/generation.ts';
-export { keysWhere } from './query/keys-where.ts';
+export { fulfils, keysPage, keysWhere } from './query/keys-where.ts';
 export { sampleWords } from './query/sample-words.ts';
 export { searchFacet } from './query/facet-search.ts';
 export { search } from './query/search.ts';

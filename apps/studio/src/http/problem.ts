@@ -1,5 +1,6 @@
 import type { ProblemJson } from '@yucca/contract';
 import { isFailure, type FailureCode } from '@/server/failure';
+import type { RateState } from '@/server/keys/rates';
 import { runtime } from '@/server/runtime';
 
 const PROBLEMS: Record<FailureCode, [status: number, title: string]> = {
@@ -12,6 +13,7 @@ const PROBLEMS: Record<FailureCode, [status: number, title: string]> = {
   'too-large': [413, 'Too large'],
   'unsupported-type': [415, 'Media type not supported'],
   invalid: [422, 'The request is not valid'],
+  'too-many': [429, 'Too many requests'],
   starting: [503, 'Starting'],
 };
 
@@ -22,7 +24,22 @@ export function problemResponse(error: unknown): Response {
   const headers: Record<string, string> = { 'Content-Type': 'application/problem+json' };
   if (problem.status === 401) headers['WWW-Authenticate'] = 'Bearer';
   if (problem.status === 503) headers['Retry-After'] = '1';
+  if (problem.status === 429) headers['Retry-After'] = String(rateOf(error)?.resetS ?? 60);
+  Object.assign(headers, rateHeaders(rateOf(error)));
   return new Response(JSON.stringify(problem), { status: problem.status, headers });
+}
+
+/** How the rate of a key is told (RateLimit fields, draft-ietf-httpapi-ratelimit-headers). */
+export function rateHeaders(rate: RateState | null): Record<string, string> {
+  if (rate === null) return {};
+  return {
+    'RateLimit-Policy': `"minute";q=${rate.limit};w=60`,
+    RateLimit: `"minute";r=${rate.remaining};t=${rate.resetS}`,
+  };
+}
+
+function rateOf(error: unknown): RateState | null {
+  return isFailure(error) && 'rate' in error ? (error.rate as RateState) : null;
 }
 
 /** The problem alone, for answers that hold several. A defect is written in the log and told without its cause. */

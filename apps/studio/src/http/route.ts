@@ -1,63 +1,81 @@
 import { Failure } from '@/server/failure';
 import type { Right } from '@yucca/contract';
-import { requireRight, type Caller } from '@/server/keys/keys';
+import { requireCollection, requireRight, unlimited, type Caller } from '@/server/keys/caller';
 import { runtime, type Runtime } from '@/server/runtime';
+import type { SearchOptions } from '@/server/search/search';
 import { callerOf } from './caller';
 import { drain } from './input';
-import { problemResponse } from './problem';
+import { problemResponse, rateHeaders } from './problem';
 
 export interface RouteContext {
   request: Request;
   url: URL;
   /** Path parameters, percent-decoded. */
   params: Record<string, string>;
-  caller: Caller | null;
+  /** Checked already: has the route's right, and reaches the collection in the path. */
+  caller: Caller;
+  /** What every question to the index is told of the caller. */
+  asking: SearchOptions;
   yucca: Runtime;
 }
 
 type Handler = (request: Request, context: { params: Promise<Record<string, string | string[]>> }) => Promise<Response>;
 
+const NOBODY: Caller = unlimited('nobody', null, []);
+
 /** A route: checks the key for the right it needs, runs, and turns failures into problems. */
 export function route(right: Right | 'none', run: (context: RouteContext) => Response | Promise<Response>): Handler {
   return async (request, { params }) => {
+    const open = right === 'search';
+    let caller = NOBODY;
     try {
       const yucca = runtime();
-      const caller = right === 'none' ? null : callerOf(request, yucca);
-      if (caller && right !== 'none') requireRight(caller, right);
-      const decoded = Object.entries((await params) ?? {}).map(([name, value]) => [name, String(value)]);
-      const context = {
-        request,
-        url: new URL(request.url),
-        params: Object.fromEntries(decoded) as Record<string, string>,
-        caller,
-        yucca,
-      };
-      const response = await run(context);
-      if (right === 'search') openToOtherSites(response);
+      const path = Object.fromEntries(
+        Object.entries((await params) ?? {}).map(([name, value]) => [name, String(value)]),
+      );
+      if (right !== 'none') {
+        caller = callerOf(request, yucca);
+        requireRight(caller, right);
+        if (path.collection !== undefined) requireCollection(caller, path.collection);
+      }
+      const { keyId, perMinute, filter } = caller;
+      const rate = keyId === null || perMinute === null ? null : await yucca.rates.take(keyId, perMinute);
+      const asking = { signal: request.signal, ...(filter === null ? {} : { forcedFilter: filter }) };
+      const response = await run({ request, url: new URL(request.url), params: path, caller, asking, yucca });
+      for (const [name, value] of Object.entries(rateHeaders(rate))) response.headers.set(name, value);
+      if (open) openToOtherSites(response, caller, request);
       return response;
     } catch (error) {
       await drain(request);
       const response = problemResponse(error);
-      if (right === 'search') openToOtherSites(response);
+      if (open) openToOtherSites(response, caller, request);
       return response;
     }
   };
 }
 
-/** Search answers may be read by pages of other sites: the key they carry is what lets them in, never a cookie. */
-function openToOtherSites(response: Response): void {
-  response.headers.set('Access-Control-Allow-Origin', '*');
-  response.headers.set('Access-Control-Expose-Headers', 'Server-Timing, ETag');
+const READABLE = 'Server-Timing, ETag, RateLimit, RateLimit-Policy, Retry-After';
+
+/** Search answers may be read by pages of the sites a key is for: the key is what lets them in, never a cookie. */
+function openToOtherSites({ headers }: Response, { origins }: Caller, request: Request): void {
+  const origin = request.headers.get('origin');
+  if (origins === null) headers.set('Access-Control-Allow-Origin', '*');
+  else {
+    headers.append('Vary', 'Origin');
+    if (origin !== null) headers.set('Access-Control-Allow-Origin', origin);
+  }
+  headers.set('Access-Control-Expose-Headers', READABLE);
+  headers.append('Vary', 'Authorization');
 }
 
-/** Answers the preflight of a browser (CORS) for the search routes; it may be kept for a day. */
+/** Answers the preflight of a browser (CORS) for the search routes; it carries no key, so it may be kept for a day. */
 export function preflight(): Response {
   return new Response(null, {
     status: 204,
     headers: {
       'Access-Control-Allow-Origin': '*',
       'Access-Control-Allow-Methods': 'GET, POST',
-      'Access-Control-Allow-Headers': 'Authorization, Content-Type',
+      'Access-Control-Allow-Headers': 'Authorization, Content-Type, If-None-Match',
       'Access-Control-Max-Age': '86400',
     },
   });

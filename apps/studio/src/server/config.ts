@@ -7,6 +7,10 @@ export interface Config {
   /** The studio is open without a key only when nothing but this machine can reach it. */
   loopback: boolean;
   adminKey: string | null;
+  /** Of the studio, where it is reached from other machines; null = the first visitor sets it. */
+  password: string | null;
+  /** A folder of this machine that files may be loaded from by their path; null = none. */
+  loadDir: string | null;
 }
 
 const LOOPBACK = new Set(['127.0.0.1', 'localhost', '::1']);
@@ -18,6 +22,8 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
     host,
     loopback: LOOPBACK.has(host),
     adminKey: env.YUCCA_ADMIN_KEY || null,
+    password: env.YUCCA_PASSWORD || null,
+    loadDir: env.YUCCA_LOAD_DIR ? path.resolve(/* turbopackIgnore: true */ env.YUCCA_LOAD_DIR) : null,
   };
 }
 

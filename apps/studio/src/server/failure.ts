@@ -1,6 +1,6 @@
 import type { ProblemPart } from '@yucca/contract';
 
-/** Why a service could not do what it was asked; turned into problem+json in one place (app/api/problem.ts). */
+/** Why a service could not do what it was asked; turned into problem+json in one place (http/problem.ts). */
 export type FailureCode =
   | 'unreadable'
   | 'unauthorised'
@@ -11,6 +11,7 @@ export type FailureCode =
   | 'too-large'
   | 'unsupported-type'
   | 'invalid'
+  | 'too-many'
   | 'starting';
 
 /** A failure with a code and a sentence for a person. Thrown by services; anything else thrown is a defect. */

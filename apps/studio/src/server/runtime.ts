@@ -5,18 +5,25 @@ import { Collections } from './collections/collections';
 import { readConfig, type Config } from './config';
 import { migrateDb, openDb, type Db } from './db/open';
 import { Catalogue } from './index/catalogue';
+import { FieldRules } from './field-rules/field-rules';
 import { Keys } from './keys/keys';
+import { Rates } from './keys/rates';
+import { Profiles } from './profiles/profiles';
 import { collectionIds } from './records/clear';
 import { Records } from './records/records';
 import { SearchService } from './search/search';
 import { Searchers } from './search/searchers';
+import { LoadFiles } from './load-files/load-files';
+import { SettingsService } from './settings/settings';
+import { Sessions } from './sessions/sessions';
 import { Tasks } from './tasks/tasks';
 import { Tunings } from './tuning/tuning';
 import type { BuilderMethods } from './workers/builder-worker';
 import type { KeeperEvent, KeeperMethods } from './workers/keeper-worker';
+import type { ReaderMethods } from './workers/reader-worker';
 import { RemoteThread } from './workers/rpc';
 import type { SearcherMethods } from './workers/search-worker';
-import { spawnBuilder, spawnKeeper, spawnSearcher } from './workers/spawn';
+import { spawnBuilder, spawnKeeper, spawnReader, spawnSearcher } from './workers/spawn';
 
 /** Everything the routes and screens work with. */
 export interface Runtime {
@@ -24,9 +31,15 @@ export interface Runtime {
   log: Logger;
   db: Db;
   keys: Keys;
+  rates: Rates;
+  sessions: Sessions;
   collections: Collections;
   records: Records;
+  fieldRules: FieldRules;
+  profiles: Profiles;
   tunings: Tunings;
+  settings: SettingsService;
+  loadFiles: LoadFiles;
   tasks: Tasks;
   search: SearchService;
   startedAt: number;
@@ -49,11 +62,15 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
     process.exit(1);
   };
   let closing = false;
-  const keeper = new RemoteThread<KeeperMethods>(
-    spawnKeeper(data),
-    (event) => records.onKeeperEvent(event as KeeperEvent),
-    died,
-  );
+  const keeper = new RemoteThread<KeeperMethods>(spawnKeeper(data), (event) => heard(event as KeeperEvent), died);
+  const heard = (event: KeeperEvent): void => {
+    if ('load' in event) records.onProgress(event.load, event.progress);
+    else fieldRules.onProgress(event.repair, event.progress);
+  };
+  // Started when somebody first looks at the data: searches do not need it.
+  let readerThread: RemoteThread<ReaderMethods> | null = null;
+  const reader = (): RemoteThread<ReaderMethods> =>
+    (readerThread ??= new RemoteThread<ReaderMethods>(spawnReader(data), undefined, died));
   const builder = new RemoteThread<BuilderMethods>(spawnBuilder(data), undefined, died);
   const count = Math.max(2, availableParallelism() - 1);
   const threads = Array.from(
@@ -72,7 +89,15 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
   const collections = new Collections(db, catalogue);
   const tunings = new Tunings(db, collections, catalogue);
   const tasks = new Tasks(db);
-  const records = new Records({ db, collections, catalogue, tunings, tasks, keeper });
+  const search = new SearchService(collections, catalogue, searchers);
+  const { dataDir } = config;
+  const records = new Records({ db, dataDir, collections, catalogue, tunings, tasks, search, keeper, reader });
+  const fieldRules = new FieldRules({ db, collections, catalogue, tasks, keeper, reader });
+  const sessions = new Sessions(db, config.password);
+  if (!config.loopback && !sessions.hasPassword)
+    process.stdout.write(
+      `\n  The studio has no password yet. Set it at /sign-in with the code ${sessions.makeCode()}\n\n`,
+    );
   const keys = new Keys(db, config.adminKey);
   const madeKey = keys.prepare();
   if (madeKey !== null) process.stdout.write(`\n  Admin key, shown this once: ${madeKey}\n\n`);
@@ -84,12 +109,18 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
     log,
     db,
     keys,
+    rates: new Rates(),
+    sessions,
     collections,
     records,
+    fieldRules,
+    profiles: new Profiles(db, collections, search, reader),
     tunings,
+    settings: new SettingsService(collections, tunings, fieldRules),
+    loadFiles: new LoadFiles(config.loadDir),
     tasks,
     opened,
-    search: new SearchService(collections, catalogue, searchers),
+    search,
     startedAt: Date.now(),
     removeCollection: (name) => {
       const { id } = collections.row(name);
@@ -99,7 +130,7 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
     },
     close: async () => {
       closing = true;
-      await Promise.all([keeper, builder, ...threads].map((thread) => thread.terminate()));
+      await Promise.all([keeper, builder, readerThread, ...threads].map((thread) => thread?.terminate()));
       db.$client.close();
     },
   };

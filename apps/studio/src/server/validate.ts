@@ -1,16 +1,24 @@
 import {
   collectionPatchSchema,
+  fieldRulePreviewSchema,
+  fieldRulesSchema,
   multiSearchSchema,
   newCollectionSchema,
   newKeySchema,
   searchRequestSchema,
+  settingsSchema,
+  tokenClaimsSchema,
   tuningSchema,
   type CollectionPatch,
+  type FieldRule,
+  type FieldRules,
   type MultiSearch,
   type NewCollection,
   type NewKey,
   type ProblemPart,
   type SearchRequest,
+  type Settings,
+  type TokenClaims,
   type TuningDocument,
 } from '@yucca/contract';
 import { Ajv2020, type ErrorObject, type ValidateFunction } from 'ajv/dist/2020';
@@ -24,7 +32,7 @@ const ajv = new Ajv2020({
   strictTypes: false,
   allowUnionTypes: true,
 });
-addFormats.default(ajv, ['date']);
+addFormats.default(ajv, ['date', 'date-time']);
 
 interface Validated {
   SearchRequest: SearchRequest;
@@ -33,6 +41,10 @@ interface Validated {
   NewCollection: NewCollection;
   NewKey: NewKey;
   CollectionPatch: CollectionPatch;
+  FieldRules: FieldRules;
+  FieldRulePreview: FieldRule;
+  TokenClaims: TokenClaims;
+  Settings: Settings;
 }
 
 const validators: { [K in keyof Validated]: ValidateFunction } = {
@@ -42,6 +54,10 @@ const validators: { [K in keyof Validated]: ValidateFunction } = {
   NewCollection: ajv.compile(newCollectionSchema),
   NewKey: ajv.compile(newKeySchema),
   CollectionPatch: ajv.compile(collectionPatchSchema),
+  FieldRules: ajv.compile(fieldRulesSchema),
+  FieldRulePreview: ajv.compile(fieldRulePreviewSchema),
+  TokenClaims: ajv.compile(tokenClaimsSchema),
+  Settings: ajv.compile(settingsSchema),
 };
 
 /** Checks a value against a schema of the contract. Throws a Failure that names every bad part by its JSON Pointer. */

@@ -14,6 +14,8 @@ export const collections = sqliteTable('collections', {
   liveVersion: integer('live_version').notNull().default(1),
   /** JSON: which fields make a result card, guessed from the data. */
   card: text('card'),
+  /** JSON list: how values are read when a record is written. */
+  fieldRules: text('field_rules').notNull().default('[]'),
   createdAt: text('created_at').notNull().default(now),
   changedAt: text('changed_at'),
 });
@@ -80,8 +82,36 @@ export const keys = sqliteTable('keys', {
   secretHash: text('secret_hash').notNull().unique(),
   /** JSON list of rights. */
   rights: text('rights').notNull(),
+  /** JSON lists; null = no limit. */
+  collections: text('collections'),
+  origins: text('origins'),
+  perMinute: integer('per_minute'),
+  expiresAt: text('expires_at'),
+  /** CQL2-Text: other records do not exist for the key. */
+  filter: text('filter'),
   createdAt: text('created_at').notNull().default(now),
+  lastUsedAt: text('last_used_at'),
 });
+
+/** Who is signed in to the studio, when it is open to other machines. Only a hash of the cookie is kept. */
+export const sessions = sqliteTable('sessions', {
+  hash: text('hash').primaryKey(),
+  expiresAt: text('expires_at').notNull(),
+});
+
+/** Values that a field rule changed in records that were here already, so that they come back with the rule's undoing. */
+export const originals = sqliteTable(
+  'originals',
+  {
+    collectionId: integer('collection_id').notNull(),
+    field: text('field').notNull(),
+    key: text('key').notNull(),
+    /** JSON of the record's whole top-level field before and after. */
+    before: text('before').notNull(),
+    after: text('after').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.collectionId, table.field, table.key] })],
+);
 
 export const settings = sqliteTable('settings', {
   name: text('name').primaryKey(),

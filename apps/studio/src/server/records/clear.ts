@@ -1,6 +1,6 @@
 import { and, eq, isNotNull, isNull, sql } from 'drizzle-orm';
 import type { Db } from '../db/open';
-import { collections, graves, records, segments, tunings } from '../db/schema';
+import { collections, graves, originals, records, segments, tunings } from '../db/schema';
 
 const PIECE = 5_000;
 
@@ -26,6 +26,7 @@ export function clearRecords(db: Db, collectionId: number): boolean {
   )
     return true;
   db.$client.transaction(() => {
+    db.delete(originals).where(eq(originals.collectionId, collectionId)).run();
     db.delete(graves).where(eq(graves.collectionId, collectionId)).run();
     db.delete(segments).where(eq(segments.collectionId, collectionId)).run();
     db.delete(tunings).where(eq(tunings.collectionId, collectionId)).run();

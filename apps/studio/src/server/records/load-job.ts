@@ -3,8 +3,10 @@ import { LIMITS } from '@yucca/contract';
 import { createHash } from 'node:crypto';
 import { PassThrough, type Readable } from 'node:stream';
 import { createGunzip } from 'node:zlib';
+import { FailedLines } from './failed-lines';
 import { READERS } from './readers';
-import { InputError, type Row } from './readers/reader';
+import { nestDotted } from './readers/nest';
+import { excerpt, InputError, type Row } from './readers/reader';
 import { checkRecord, keyOf, RecordError, type RecordStore, type WriteMode } from './record-store';
 
 export interface LoadOptions {
@@ -15,6 +17,8 @@ export interface LoadOptions {
   mode: WriteMode;
   /** Give a key to records without one: made from their content, so that the same file twice doubles nothing. */
   assignKeys: boolean;
+  /** Open dotted names into objects. */
+  nest: boolean;
 }
 
 export interface LoadProgress {
@@ -23,6 +27,8 @@ export interface LoadProgress {
   failed: number;
   repeated: number;
   errors: TaskError[];
+  /** Failed rows are kept in a file. */
+  failedKept: boolean;
   state: 'running' | 'done' | 'failed' | 'cancelled';
 }
 
@@ -40,18 +46,28 @@ export interface LoadJob {
 export function startLoad(
   store: RecordStore,
   options: LoadOptions,
+  failed: FailedLines,
   onProgress: (progress: LoadProgress) => void,
 ): LoadJob {
-  const progress: LoadProgress = { bytes: 0, done: 0, failed: 0, repeated: 0, errors: [], state: 'running' };
+  const progress: LoadProgress = {
+    bytes: 0,
+    done: 0,
+    failed: 0,
+    repeated: 0,
+    errors: [],
+    failedKept: false,
+    state: 'running',
+  };
   const input = new PassThrough({ highWaterMark: 1 << 20 });
   // What still waits in the pipe is not read yet, and must not count when rows are estimated from bytes.
-  const loader = new Loader(store, options, progress, (now) =>
+  const loader = new Loader(store, options, failed, progress, (now) =>
     onProgress({ ...now, bytes: now.bytes - input.readableLength }),
   );
   const source: Readable = options.gzip ? input.pipe(createGunzip()) : input;
   let over = false;
   const finished = loader.run(source).finally(() => {
     over = true;
+    progress.failedKept = failed.close();
     input.resume();
     input.emit('drain');
   });
@@ -79,6 +95,7 @@ class Loader {
   broken: string | null = null;
   readonly #store: RecordStore;
   readonly #options: LoadOptions;
+  readonly #failed: FailedLines;
   readonly #progress: LoadProgress;
   readonly #onProgress: (progress: LoadProgress) => void;
   readonly #firstRid: number;
@@ -88,11 +105,13 @@ class Loader {
   constructor(
     store: RecordStore,
     options: LoadOptions,
+    failed: FailedLines,
     progress: LoadProgress,
     onProgress: (progress: LoadProgress) => void,
   ) {
     this.#store = store;
     this.#options = options;
+    this.#failed = failed;
     this.#progress = progress;
     this.#onProgress = onProgress;
     this.#firstRid = store.lastRid();
@@ -141,12 +160,13 @@ class Loader {
   }
 
   #writeRow(row: Row): void {
-    const { collectionId, mode } = this.#options;
+    const { collectionId, mode, nest } = this.#options;
     const progress = this.#progress;
     let id: string | undefined;
     try {
-      if ('error' in row) throw new RecordError(row.text ? `${row.error}. The line: ${row.text}` : row.error);
-      const record = checkRecord(row.value);
+      if ('error' in row) throw new RecordError(row.error);
+      const checked = checkRecord(row.value);
+      const record = nest ? nestDotted(checked) : checked;
       const { key, complete } = this.#withKey(record);
       id = key;
       const outcome = this.#store.put(collectionId, key, complete, mode);
@@ -157,7 +177,9 @@ class Loader {
       if (!(error instanceof RecordError) && !(error instanceof RangeError)) throw error;
       progress.failed++;
       const detail = error instanceof RangeError ? 'the record is nested too deeply' : error.message;
-      this.#error({ line: row.line, ...(id === undefined ? {} : { id }), detail });
+      this.#failed.keep(row);
+      const text = excerpt(row.raw());
+      this.#error({ line: row.line, ...(id === undefined ? {} : { id }), detail, ...(text === '' ? {} : { text }) });
     }
   }
 

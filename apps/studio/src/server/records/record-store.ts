@@ -1,4 +1,5 @@
-import { LIMITS, type RecordJson } from '@yucca/contract';
+import { LIMITS, type FieldRule, type RecordJson } from '@yucca/contract';
+import { applyRules } from '@yucca/engine/rules';
 import { and, eq, sql } from 'drizzle-orm';
 import type { Db } from '../db/open';
 import { collections, graves, records } from '../db/schema';
@@ -70,6 +71,7 @@ export class RecordStore {
   readonly #remove;
   readonly #bury;
   readonly #touch;
+  #rules: { json: string; rules: FieldRule[] } = { json: '[]', rules: [] };
   #added = 0;
   #changed = false;
 
@@ -114,11 +116,23 @@ export class RecordStore {
       .transaction(() => {
         this.#added = 0;
         this.#changed = false;
+        this.#readRules(collectionId);
         const result = run();
         if (this.#changed) this.#touch.run({ collectionId, added: this.#added });
         return result;
       })
       .immediate();
+  }
+
+  /** Field rules hold for whatever is written, whoever writes it. */
+  #readRules(collectionId: number): void {
+    const row = this.#db
+      .select({ json: collections.fieldRules })
+      .from(collections)
+      .where(eq(collections.id, collectionId))
+      .get();
+    const json = row?.json ?? '[]';
+    if (json !== this.#rules.json) this.#rules = { json, rules: JSON.parse(json) as FieldRule[] };
   }
 
   /** The newest version number given out so far. */
@@ -127,17 +141,19 @@ export class RecordStore {
     return (row as { seq: number } | undefined)?.seq ?? 0;
   }
 
-  /** Writes one record. Call inside a transaction. Throws a RecordError. */
-  put(collectionId: number, key: string, record: RecordJson, mode: WriteMode): WriteOutcome {
+  /** Writes one record, its values read by the field rules. Call inside a transaction. Throws a RecordError. */
+  put(collectionId: number, key: string, input: RecordJson, mode: WriteMode): WriteOutcome {
+    const record = mode === 'merge' ? input : applyRules(input, this.#rules.rules);
     const old = this.#find.get({ collectionId, key });
     if (old === undefined) {
-      this.#insertNew.run({ collectionId, key, json: serialise(record) });
+      const first = mode === 'merge' ? this.#merged('{}', record) : record;
+      this.#insertNew.run({ collectionId, key, json: serialise(first) });
       this.#changed = true;
       this.#added++;
       return { did: 'created', oldRid: 0 };
     }
     if (mode === 'insert') throw new RecordError(`a record with the key "${key}" is already here`);
-    const next = mode === 'merge' ? checkRecord(applyMergePatch(JSON.parse(old.json), record)) : record;
+    const next = mode === 'merge' ? this.#merged(old.json, record) : record;
     const json = serialise(next);
     if (json === old.json) return { did: 'unchanged', oldRid: old.rid };
     this.#remove.run({ rid: old.rid });
@@ -145,6 +161,10 @@ export class RecordStore {
     this.#insertVersion.run({ collectionId, key, json, order: old.order });
     this.#changed = true;
     return { did: 'replaced', oldRid: old.rid };
+  }
+
+  #merged(json: string, patch: RecordJson): RecordJson {
+    return applyRules(checkRecord(applyMergePatch(JSON.parse(json), patch)), this.#rules.rules);
   }
 
   /** Deletes one record; false when there is none. Call inside a transaction. */

@@ -6,11 +6,15 @@ import type { Collections } from '../collections/collections';
 import type { Db } from '../db/open';
 import { records } from '../db/schema';
 import { Failure } from '../failure';
+import { existsSync } from 'node:fs';
 import type { Catalogue } from '../index/catalogue';
 import type { Tasks } from '../tasks/tasks';
 import type { Tunings } from '../tuning/tuning';
 import type { KeeperEvent, KeeperMethods } from '../workers/keeper-worker';
+import type { SearchService } from '../search/search';
+import type { ReaderMethods } from '../workers/reader-worker';
 import { isRemoteError, type RemoteThread } from '../workers/rpc';
+import { failedFile } from './failed-lines';
 import type { LoadProgress } from './load-job';
 import { READERS } from './readers';
 import type { WriteMode, WriteOutcome } from './record-store';
@@ -22,9 +26,22 @@ export interface LoadRequest {
   gzip: boolean;
   mode: WriteMode;
   assignKeys: boolean;
+  nest?: boolean;
   /** Bytes to come, when known: an estimate of the rows is made from them. */
   bytes: number | null;
   body: AsyncIterable<Uint8Array>;
+}
+
+export interface RecordParts {
+  db: Db;
+  dataDir: string;
+  collections: Collections;
+  catalogue: Catalogue;
+  tunings: Tunings;
+  tasks: Tasks;
+  search: SearchService;
+  keeper: RemoteThread<KeeperMethods>;
+  reader: () => RemoteThread<ReaderMethods>;
 }
 
 /** Records: loading, reading, and changing one. */
@@ -35,35 +52,34 @@ export class Records {
   readonly #tunings: Tunings;
   readonly #tasks: Tasks;
   readonly #keeper: RemoteThread<KeeperMethods>;
+  readonly #reader: () => RemoteThread<ReaderMethods>;
+  readonly #search: SearchService;
+  readonly #dataDir: string;
   /** Bytes expected by the loads that run. */
   readonly #expected = new Map<string, number | null>();
 
-  constructor(parts: {
-    db: Db;
-    collections: Collections;
-    catalogue: Catalogue;
-    tunings: Tunings;
-    tasks: Tasks;
-    keeper: RemoteThread<KeeperMethods>;
-  }) {
+  constructor(parts: RecordParts) {
     this.#db = parts.db;
     this.#collections = parts.collections;
     this.#catalogue = parts.catalogue;
     this.#tunings = parts.tunings;
     this.#tasks = parts.tasks;
     this.#keeper = parts.keeper;
+    this.#reader = parts.reader;
+    this.#search = parts.search;
+    this.#dataDir = parts.dataDir;
   }
 
   /** What the keeper says while it loads. */
-  onKeeperEvent({ load, progress }: KeeperEvent): void {
+  onProgress(load: string, progress: LoadProgress): void {
     this.#tasks.update(load, this.#asTask(load, progress));
   }
 
-  #asTask(id: string, { bytes, done, failed, repeated, errors }: LoadProgress): Partial<Task> {
+  #asTask(id: string, { bytes, done, failed, repeated, errors, failedKept }: LoadProgress): Partial<Task> {
     const expected = this.#expected.get(id) ?? null;
     const rows = done + failed;
     const total = expected === null || bytes === 0 ? rows : Math.max(rows, Math.round((rows * expected) / bytes));
-    return { done, failed, repeated, errors, total };
+    return { done, failed, repeated, errors, failedKept, total };
   }
 
   /**
@@ -72,7 +88,7 @@ export class Records {
    */
   async load(name: string, request: LoadRequest): Promise<{ task: Task; searchable: Promise<Task> }> {
     const { id: collectionId, keyField } = this.#collections.row(name);
-    const { mediaType, gzip, mode, assignKeys, bytes, body } = request;
+    const { mediaType, gzip, mode, assignKeys, nest = false, bytes, body } = request;
     if (!(mediaType in READERS)) {
       throw new Failure(
         'unsupported-type',
@@ -82,7 +98,7 @@ export class Records {
     const id = request.taskId ?? randomUUID();
     this.#tasks.begin(id, 'load', name, () => this.#keeper.send('loadCancel', [id]));
     this.#expected.set(id, gzip ? null : bytes);
-    const progress = await this.#pump(id, { collectionId, keyField, mediaType, gzip, mode, assignKeys }, body);
+    const progress = await this.#pump(id, { collectionId, keyField, mediaType, gzip, mode, assignKeys, nest }, body);
     this.#tasks.update(id, { ...this.#asTask(id, progress), total: progress.done + progress.failed, step: 'indexing' });
     this.#expected.delete(id);
     const searchable = this.#makeSearchable(name, collectionId).then(
@@ -119,35 +135,87 @@ export class Records {
     await this.#catalogue.refresh(collectionId);
   }
 
-  list(name: string, page: number, size: number, fields: readonly string[] = ['*']): Page<RecordJson> {
-    const { id, records: total } = this.#collections.row(name);
-    const rows = this.#db
-      .select({ json: records.json })
-      .from(records)
-      .where(eq(records.collectionId, id))
-      .orderBy(asc(records.order))
-      .limit(size)
-      .offset((page - 1) * size)
-      .all();
-    const items = rows.map(({ json }) => pick(JSON.parse(json) as RecordJson, fields));
+  /** A page of records in record order; with a condition, of those that fulfil it. */
+  async list(
+    name: string,
+    page: number,
+    size: number,
+    { fields = ['*'], filter = null }: { fields?: readonly string[]; filter?: string | null } = {},
+  ): Promise<Page<RecordJson>> {
+    const { id, records: all } = this.#collections.row(name);
+    const found = filter === null ? null : await this.#search.keysPage(name, filter, (page - 1) * size, size);
+    const total = found === null ? all : found.total;
+    const rows = found === null ? this.#slice(id, page, size) : this.#byKeys(id, found.keys);
+    const items = rows.map((json) => pick(JSON.parse(json) as RecordJson, fields));
     return { items, total, page, pages: size === 0 ? 0 : Math.ceil(total / size), size };
   }
 
-  get(name: string, key: string): RecordJson {
-    const { id } = this.#collections.row(name);
+  #slice(collectionId: number, page: number, size: number): string[] {
+    return this.#db
+      .select({ json: records.json })
+      .from(records)
+      .where(eq(records.collectionId, collectionId))
+      .orderBy(asc(records.order))
+      .limit(size)
+      .offset((page - 1) * size)
+      .all()
+      .map(({ json }) => json);
+  }
+
+  #byKeys(collectionId: number, keys: readonly string[]): string[] {
+    return keys.flatMap((key) => this.#find(collectionId, key) ?? []);
+  }
+
+  #find(collectionId: number, key: string): string | null {
     const row = this.#db
       .select({ json: records.json })
       .from(records)
-      .where(and(eq(records.collectionId, id), eq(records.key, key)))
+      .where(and(eq(records.collectionId, collectionId), eq(records.key, key)))
       .get();
-    if (!row) throw new Failure('not-found', `“${name}” has no record with the key “${key}”.`);
-    return JSON.parse(row.json) as RecordJson;
+    return row?.json ?? null;
+  }
+
+  /** One record. Throws a Failure when there is none, or `filter` hides it from whoever asks. */
+  async get(name: string, key: string, filter: string | null = null): Promise<RecordJson> {
+    const json = this.#find(this.#collections.row(name).id, key);
+    const hidden = json !== null && filter !== null && !(await this.#search.fulfils(name, filter, key));
+    if (json === null || hidden) throw new Failure('not-found', `“${name}” has no record with the key “${key}”.`);
+    return JSON.parse(json) as RecordJson;
+  }
+
+  /** All records, or those that fulfil a condition, as text in pieces. */
+  async *export(
+    name: string,
+    format: 'ndjson' | 'csv',
+    { fields = ['*'], filter = null }: { fields?: string[]; filter?: string | null } = {},
+  ): AsyncGenerator<string> {
+    const { id: collectionId } = this.#collections.row(name);
+    const keys = filter === null ? null : await this.#search.keysWhere(name, filter);
+    const id = randomUUID();
+    const reader = this.#reader();
+    await reader.call('exportBegin', [id, { collectionId, format, fields, keys }]);
+    try {
+      for (;;) {
+        const piece = await reader.call('exportNext', [id]);
+        if (piece === null) return;
+        yield piece;
+      }
+    } finally {
+      reader.send('exportEnd', [id]);
+    }
+  }
+
+  /** The file with the failed lines of a load. Throws a Failure when there is none. */
+  failedLines(taskId: string): string {
+    const file = failedFile(this.#dataDir, this.#tasks.get(taskId).id);
+    if (!existsSync(file)) throw new Failure('not-found', `No failed lines of task ${taskId} are kept.`);
+    return file;
   }
 
   /** Writes one record; it can be searched when this answers. */
   async put(name: string, key: string, record: unknown, mode: WriteMode): Promise<WriteOutcome> {
     const { id, keyField } = this.#collections.row(name);
-    if (mode === 'merge') this.get(name, key);
+    if (mode === 'merge') await this.get(name, key);
     const outcome = await this.#keeper.call('put', [id, key, record, mode, keyField]).catch(asFailure);
     if (outcome.did !== 'unchanged') await this.#catalogue.refresh(id);
     return outcome;

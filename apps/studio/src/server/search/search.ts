@@ -72,6 +72,16 @@ export class SearchService {
     return this.#ask(name, {}, (thread, ask) => thread.call('keysWhere', [ask, filter]));
   }
 
+  /** How many records fulfil a condition, and the keys of a page of them. */
+  keysPage(name: string, filter: string, from: number, size: number): Promise<{ total: number; keys: string[] }> {
+    return this.#ask(name, {}, (thread, ask) => thread.call('keysPage', [ask, filter, from, size]));
+  }
+
+  /** Whether the record with this key fulfils a condition. */
+  fulfils(name: string, filter: string, key: string): Promise<boolean> {
+    return this.#ask(name, {}, (thread, ask) => thread.call('fulfils', [ask, filter, key]));
+  }
+
   async #ask<T>(name: string, { signal, forcedFilter }: SearchOptions, run: Run<T>): Promise<T> {
     const { id } = this.#collections.row(name);
     this.#catalogue.requireReady(id);

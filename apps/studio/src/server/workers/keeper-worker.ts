@@ -2,6 +2,7 @@
 import { workerData } from 'node:worker_threads';
 import { openDb } from '../db/open';
 import { buildSegment, type BuildJob, type BuiltSegment } from '../index/build-segment';
+import { FailedLines } from '../records/failed-lines';
 import { startLoad, type LoadJob, type LoadOptions, type LoadProgress } from '../records/load-job';
 import {
   checkRecord,
@@ -11,22 +12,27 @@ import {
   type WriteMode,
   type WriteOutcome,
 } from '../records/record-store';
+import { repairRecords, type RepairOrder, type RepairProgress } from '../records/repair-job';
 import { clearRecords, collectionIds } from '../records/clear';
 import { serve, tell } from './rpc';
 import type { ThreadData } from './spawn';
 
-const db = openDb((workerData as ThreadData).dataDir);
+const { dataDir } = workerData as ThreadData;
+const db = openDb(dataDir);
 const store = new RecordStore(db);
 const loads = new Map<string, LoadJob>();
+const cancelledRepairs = new Set<string>();
 
-export type KeeperEvent = { load: string; progress: LoadProgress };
+export type KeeperEvent = { load: string; progress: LoadProgress } | { repair: string; progress: RepairProgress };
 
 const methods = {
   /** Begins a load and answers at once; the end comes as the answer to `loadEnd`. */
   loadBegin(id: string, options: LoadOptions): void {
     loads.set(
       id,
-      startLoad(store, options, (progress) => tell({ load: id, progress } satisfies KeeperEvent)),
+      startLoad(store, options, new FailedLines(dataDir, id), (progress) =>
+        tell({ load: id, progress } satisfies KeeperEvent),
+      ),
     );
   },
 
@@ -47,6 +53,17 @@ const methods = {
 
   loadCancel(id: string): void {
     loads.get(id)?.cancel();
+  },
+
+  /** Brings the records of a collection in line with its field rules. */
+  async repair(id: string, order: RepairOrder): Promise<RepairProgress & { cancelled: boolean }> {
+    const onProgress = (progress: RepairProgress): void => tell({ repair: id, progress } satisfies KeeperEvent);
+    const done = await repairRecords(db, store, order, onProgress, () => cancelledRepairs.has(id));
+    return { ...done, cancelled: cancelledRepairs.delete(id) };
+  },
+
+  repairCancel(id: string): void {
+    cancelledRepairs.add(id);
   },
 
   put(collectionId: number, key: string, record: unknown, mode: WriteMode, keyField: string): WriteOutcome {

@@ -8,6 +8,8 @@ import {
   type TuningDocument,
 } from '@yucca/contract';
 import {
+  fulfils,
+  keysPage,
   keysWhere,
   sampleWords,
   search,
@@ -143,6 +145,14 @@ const methods = {
   /** The keys of the records that fulfil a condition. */
   keysWhere(ask: Ask, filter: string): string[] {
     return keysWhere(find(ask, 'live').generation, filter);
+  },
+
+  keysPage(ask: Ask, filter: string, from: number, size: number): { total: number; keys: string[] } {
+    return keysPage(find(ask, 'live').generation, filter, from, size);
+  },
+
+  fulfils(ask: Ask, filter: string, key: string): boolean {
+    return fulfils(find(ask, 'live').generation, filter, key);
   },
 };
 

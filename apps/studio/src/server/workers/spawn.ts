@@ -14,3 +14,6 @@ export const spawnBuilder = (workerData: ThreadData): Worker =>
 
 export const spawnSearcher = (workerData: ThreadData): Worker =>
   new Worker(new URL('./search-worker.ts', import.meta.url), { workerData, name: 'searcher' });
+
+export const spawnReader = (workerData: ThreadData): Worker =>
+  new Worker(new URL('./reader-worker.ts', import.meta.url), { workerData, name: 'reader' });

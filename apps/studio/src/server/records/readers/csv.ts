@@ -1,6 +1,7 @@
 import { parse, type CsvError } from 'csv-parse';
 import { sniffSeparator } from '@yucca/engine/understand';
-import { excerpt, MAX_ROW_BYTES, type Reader, type Row } from './reader';
+import { stringify } from 'csv-stringify/sync';
+import { MAX_ROW_BYTES, type Reader, type Row } from './reader';
 
 /**
  * CSV (RFC 4180) with a header row. The separator (comma, semicolon or tab) is read off the header. A row with too few
@@ -11,16 +12,23 @@ export const readCsv: Reader = async function* (input) {
   const first = await iterator.next();
   if (first.done) return;
   const skipped: Row[] = [];
+  const delimiter = sniffSeparator(first.value.toString('utf8'));
+  let head = '';
   const parser = parse({
     bom: true,
-    delimiter: sniffSeparator(first.value.toString('utf8')),
-    columns: nameColumns,
+    delimiter,
+    columns: (header: string[]) => {
+      head = withoutEnd(stringify([header], { delimiter }));
+      return nameColumns(header);
+    },
     info: true,
+    raw: true,
     skip_empty_lines: true,
     skip_records_with_error: true,
     max_record_size: MAX_ROW_BYTES,
     on_skip: (error: CsvError | undefined, raw: string | undefined) => {
-      skipped.push({ line: Number(error?.lines ?? 0), error: explain(error), ...(raw ? { text: excerpt(raw) } : {}) });
+      const row = withoutEnd(raw ?? '');
+      skipped.push({ line: Number(error?.lines ?? 0), error: explain(error), raw: () => row, head });
     },
   });
   const feed = async (): Promise<void> => {
@@ -34,12 +42,13 @@ export const readCsv: Reader = async function* (input) {
     parser.end();
   };
   const feeding = feed().catch((error: Error) => parser.destroy(error));
-  for await (const { record, info } of parser as AsyncIterable<{
+  for await (const { record, info, raw } of parser as AsyncIterable<{
     record: Record<string, string>;
+    raw: string;
     info: { lines: number };
   }>) {
     yield* skipped.splice(0);
-    yield { line: info.lines, value: withoutEmpty(record) };
+    yield { line: info.lines, value: withoutEmpty(record), raw: () => withoutEnd(raw), head };
   }
   yield* skipped;
   await feeding;
@@ -55,6 +64,9 @@ function nameColumns(header: string[]): string[] {
     return times === 1 ? name : `${name} ${times}`;
   });
 }
+
+/** A row without the end of its line. */
+const withoutEnd = (row: string): string => row.replace(/^\ufeff|\r?\n$|\r$/g, '');
 
 function withoutEmpty(record: Record<string, string>): Record<string, string> {
   return Object.fromEntries(Object.entries(record).filter(([, cell]) => cell !== ''));

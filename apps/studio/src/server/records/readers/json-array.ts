@@ -10,7 +10,7 @@ export const readJsonArray: Reader = async function* (input) {
   let ready: Row[] = [];
   const parser = new JSONParser({ paths: ['$.*'], keepStack: false });
   parser.onValue = ({ value }): void => {
-    ready.push({ line: ++index, value });
+    ready.push({ line: ++index, raw: () => JSON.stringify(value), value });
   };
   let failure: Error | null = null;
   parser.onError = (error: Error): void => {
@@ -41,7 +41,8 @@ export const readJsonArray: Reader = async function* (input) {
   }
   if (kind === 'object') {
     try {
-      yield { line: 1, value: JSON.parse(Buffer.concat(single).toString('utf8')) as unknown };
+      const value = JSON.parse(Buffer.concat(single).toString('utf8')) as unknown;
+      yield { line: 1, raw: () => JSON.stringify(value), value };
     } catch (error) {
       throw new InputError(`Not JSON: ${(error as Error).message}`);
     }

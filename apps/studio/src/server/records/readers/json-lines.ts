@@ -1,4 +1,4 @@
-import { excerpt, MAX_ROW_BYTES, type Reader, type Row } from './reader';
+import { MAX_ROW_BYTES, type Reader, type Row } from './reader';
 
 const NEWLINE = 10;
 const decoder = new TextDecoder();
@@ -16,7 +16,7 @@ export const readJsonLines: Reader = async function* (input) {
     restBytes = 0;
     if (tooLong || whole.length > MAX_ROW_BYTES) {
       tooLong = false;
-      return { line, error: `the line is longer than ${MAX_ROW_BYTES / 1024 / 1024} MB` };
+      return { line, raw: () => '', error: `the line is longer than ${MAX_ROW_BYTES / 1024 / 1024} MB` };
     }
     return readLine(line, decoder.decode(whole));
   };
@@ -46,8 +46,8 @@ function readLine(line: number, text: string): Row | null {
   const trimmed = (line === 1 ? text.replace(/^\ufeff/, '') : text).trim();
   if (trimmed === '') return null;
   try {
-    return { line, value: JSON.parse(trimmed) as unknown };
+    return { line, raw: () => trimmed, value: JSON.parse(trimmed) as unknown };
   } catch (error) {
-    return { line, error: `not JSON: ${(error as Error).message}`, text: excerpt(trimmed) };
+    return { line, raw: () => trimmed, error: `not JSON: ${(error as Error).message}` };
   }
 }

@@ -1,9 +1,13 @@
 import type { Readable } from 'node:stream';
 
 /** One row of an input: a value, or why it could not be read. Lines count from 1. */
-export type Row =
-  | { line: number; value: unknown }
-  | { line: number; error: string; /** The input as far as it helps, shortened. */ text?: string };
+export type Row = {
+  line: number;
+  /** The row as it came, for whoever mends it; called for rows that fail. */
+  raw: () => string;
+  /** What has to stand above the failed rows: the header of a table. */
+  head?: string;
+} & ({ value: unknown } | { error: string });
 
 /** Turns bytes into rows, one at a time and with bounded memory. */
 export type Reader = (input: Readable) => AsyncIterable<Row>;

@@ -1,14 +1,17 @@
 import { readJson } from '@/http/input';
 import { refuseOthers, route } from '@/http/route';
+import { reaches, requireCollection } from '@/server/keys/caller';
 import { validate } from '@/server/validate';
 
-export const GET = route('admin', ({ yucca }) => {
-  const items = yucca.collections.list();
+export const GET = route('admin', ({ caller, yucca }) => {
+  const items = yucca.collections.list().filter(({ name }) => reaches(caller, name));
   return Response.json({ items, total: items.length, page: 1, pages: 1, size: items.length });
 });
 
-export const POST = route('admin', async ({ request, yucca }) => {
-  const collection = await yucca.collections.create(validate('NewCollection', await readJson(request)));
+export const POST = route('admin', async ({ request, caller, yucca }) => {
+  const wanted = validate('NewCollection', await readJson(request));
+  requireCollection(caller, wanted.name);
+  const collection = await yucca.collections.create(wanted);
   return Response.json(collection, { status: 201, headers: { Location: `/api/v1/collections/${collection.name}` } });
 });
 

@@ -2,18 +2,19 @@ import type { ProblemJson, SearchAnswer } from '@yucca/contract';
 import { readJson } from '@/http/input';
 import { problemOf } from '@/http/problem';
 import { preflight, refuseOthers, route } from '@/http/route';
-import { requireRight } from '@/server/keys/keys';
+import { requireCollection, requireRight } from '@/server/keys/caller';
 import { validate } from '@/server/validate';
 
 /** Several searches in one call. Each is answered in its place; one that fails answers a problem there. */
-export const POST = route('search', async ({ request, caller, yucca }) => {
+export const POST = route('search', async ({ request, caller, asking, yucca }) => {
   const { queries } = validate('MultiSearch', await readJson(request));
   const answers = await Promise.all(
     queries.map(async ({ collection, ...rest }): Promise<SearchAnswer | ProblemJson> => {
       try {
+        requireCollection(caller, collection);
         const query = validate('SearchRequest', rest);
-        if (query.version === 'draft') requireRight(caller!, 'read');
-        return await yucca.search.search(collection, query, { signal: request.signal });
+        if (query.version === 'draft') requireRight(caller, 'read');
+        return await yucca.search.search(collection, query, asking);
       } catch (error) {
         if (request.signal.aborted) throw error;
         return problemOf(error);

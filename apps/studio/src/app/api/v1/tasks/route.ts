@@ -1,7 +1,9 @@
 import { refuseOthers, route } from '@/http/route';
+import { reaches } from '@/server/keys/caller';
 
-export const GET = route('admin', ({ url, yucca }) => {
-  const items = yucca.tasks.list(url.searchParams.get('collection'));
+export const GET = route('admin', ({ url, caller, yucca }) => {
+  const all = yucca.tasks.list(url.searchParams.get('collection'));
+  const items = all.filter(({ collection }) => reaches(caller, collection));
   return Response.json({ items, total: items.length, page: 1, pages: 1, size: items.length });
 });
 

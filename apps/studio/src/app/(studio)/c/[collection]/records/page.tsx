@@ -31,7 +31,7 @@ export default async function RecordsPage({ params, searchParams }: Props) {
     <Frame collections={all} current={current} stage="records">
       <RecordsScreen
         collection={current}
-        listing={records.list(name, page, SIZE)}
+        listing={await records.list(name, page, SIZE)}
         card={collections.card(name)}
         facets={facets.map((facet) => facet.name)}
         loads={tasks.list(name, 8)}

@@ -1,6 +1,8 @@
 import { refuseOthers, route } from '@/http/route';
+import { requireNoLimits } from '@/server/keys/caller';
 
-export const DELETE = route('admin', ({ params, yucca }) => {
+export const DELETE = route('admin', ({ params, caller, yucca }) => {
+  requireNoLimits(caller);
   yucca.keys.remove(params.id!);
   return new Response(null, { status: 204 });
 });

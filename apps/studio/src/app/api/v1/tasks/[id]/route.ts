@@ -1,9 +1,16 @@
-import { refuseOthers, route } from '@/http/route';
+import { refuseOthers, route, type RouteContext } from '@/http/route';
+import { requireCollection } from '@/server/keys/caller';
 
-export const GET = route('write', ({ params, yucca }) => Response.json({ task: yucca.tasks.get(params.id!) }));
+function taskIn({ params, caller, yucca }: RouteContext) {
+  const task = yucca.tasks.get(params.id!);
+  requireCollection(caller, task.collection);
+  return task;
+}
 
-export const DELETE = route('write', ({ params, yucca }) =>
-  Response.json({ task: yucca.tasks.cancel(params.id!) }, { status: 202 }),
+export const GET = route('write', (context) => Response.json({ task: taskIn(context) }));
+
+export const DELETE = route('write', (context) =>
+  Response.json({ task: context.yucca.tasks.cancel(taskIn(context).id) }, { status: 202 }),
 );
 
 export const { POST, PUT, PATCH } = refuseOthers('GET', 'DELETE');

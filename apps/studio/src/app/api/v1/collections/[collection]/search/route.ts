@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import type { SearchAnswer } from '@yucca/contract';
 import { readJson, searchFromUrl } from '@/http/input';
 import { preflight, refuseOthers, route } from '@/http/route';
-import { requireRight } from '@/server/keys/keys';
+import { requireRight } from '@/server/keys/caller';
 import { validate } from '@/server/validate';
 
 function answered(
@@ -18,22 +18,25 @@ function answered(
   });
 }
 
-export const GET = route('search', async ({ request, url, params, caller, yucca }) => {
+export const GET = route('search', async ({ request, url, params, caller, asking, yucca }) => {
   const query = validate('SearchRequest', searchFromUrl(url));
-  if (query.version === 'draft') requireRight(caller!, 'read');
+  if (query.version === 'draft') requireRight(caller, 'read');
   const name = params.collection!;
   // The answer follows from the question and the collection's state, so their hash stands for it.
   const state = `${process.pid}/${yucca.startedAt}/${yucca.search.generation(name)}`;
-  const etag = `"${createHash('sha256').update(`${state}${url.search}`).digest('base64url').slice(0, 22)}"`;
+  const etag = `"${createHash('sha256')
+    .update(`${state}${url.search}${caller.filter ?? ''}`)
+    .digest('base64url')
+    .slice(0, 22)}"`;
   const headers = { ETag: etag, 'Cache-Control': 'no-cache' };
   if (request.headers.get('if-none-match') === etag) return new Response(null, { status: 304, headers });
-  return answered(await yucca.search.searchJson(name, query, { signal: request.signal }), headers);
+  return answered(await yucca.search.searchJson(name, query, asking), headers);
 });
 
-export const POST = route('search', async ({ request, params, caller, yucca }) => {
+export const POST = route('search', async ({ request, params, caller, asking, yucca }) => {
   const query = validate('SearchRequest', await readJson(request));
-  if (query.version === 'draft') requireRight(caller!, 'read');
-  return answered(await yucca.search.searchJson(params.collection!, query, { signal: request.signal }));
+  if (query.version === 'draft') requireRight(caller, 'read');
+  return answered(await yucca.search.searchJson(params.collection!, query, asking));
 });
 
 export const OPTIONS = preflight;

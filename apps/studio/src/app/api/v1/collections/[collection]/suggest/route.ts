@@ -2,10 +2,10 @@ import { LIMITS } from '@yucca/contract';
 import { wholeNumber } from '@/http/input';
 import { preflight, refuseOthers, route } from '@/http/route';
 
-export const GET = route('search', async ({ request, url, params, yucca }) => {
+export const GET = route('search', async ({ url, params, asking, yucca }) => {
   const q = (url.searchParams.get('q') ?? '').slice(0, LIMITS.queryLength);
   const size = wholeNumber(url, 'size', 8, 1, 50);
-  return Response.json(await yucca.search.suggest(params.collection!, q, size, { signal: request.signal }));
+  return Response.json(await yucca.search.suggest(params.collection!, q, size, asking));
 });
 
 export const OPTIONS = preflight;

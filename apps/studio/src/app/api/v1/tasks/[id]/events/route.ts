@@ -1,11 +1,12 @@
 import type { Task } from '@yucca/contract';
 import { refuseOthers, route } from '@/http/route';
+import { requireCollection } from '@/server/keys/caller';
 import { isOver } from '@/server/tasks/tasks';
 
 /** Progress of a task as Server-Sent Events: `progress` as it comes, `end` as the last. */
-export const GET = route('write', ({ request, params, yucca }) => {
+export const GET = route('write', ({ request, params, caller, yucca }) => {
   const id = params.id!;
-  yucca.tasks.get(id);
+  requireCollection(caller, yucca.tasks.get(id).collection);
   const encoder = new TextEncoder();
   let stop = (): void => {};
   const stream = new ReadableStream<Uint8Array>({

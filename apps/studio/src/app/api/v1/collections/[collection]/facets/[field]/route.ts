@@ -1,11 +1,11 @@
 import { LIMITS } from '@yucca/contract';
 import { searchFromUrl, wholeNumber } from '@/http/input';
 import { preflight, refuseOthers, route } from '@/http/route';
-import { requireRight } from '@/server/keys/keys';
+import { requireRight } from '@/server/keys/caller';
 import { validate } from '@/server/validate';
 
 /** `?q=` looks inside the facet's values; `query`, `select` and `filter` say within which results. */
-export const GET = route('search', async ({ request, url, params, caller, yucca }) => {
+export const GET = route('search', async ({ url, params, caller, asking, yucca }) => {
   const text = (url.searchParams.get('q') ?? '').slice(0, LIMITS.queryLength);
   const size = wholeNumber(url, 'size', 20, 1, LIMITS.valuesPerFacet);
   const within = new URL(url);
@@ -14,10 +14,9 @@ export const GET = route('search', async ({ request, url, params, caller, yucca 
   within.searchParams.delete('query');
   if (query !== null) within.searchParams.set('q', query);
   const search = validate('SearchRequest', searchFromUrl(within));
-  if (search.version === 'draft') requireRight(caller!, 'read');
+  if (search.version === 'draft') requireRight(caller, 'read');
   const { collection, field } = params;
-  const options = { signal: request.signal };
-  return Response.json(await yucca.search.facetValues(collection!, search, field!, text, size, options));
+  return Response.json(await yucca.search.facetValues(collection!, search, field!, text, size, asking));
 });
 
 export const OPTIONS = preflight;

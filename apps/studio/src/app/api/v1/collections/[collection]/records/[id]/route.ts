@@ -11,16 +11,18 @@ function keyIn({ url }: RouteContext): string {
   }
 }
 
-export const GET = route('read', (context) =>
-  Response.json({ record: context.yucca.records.get(context.params.collection!, keyIn(context)) }),
-);
+export const GET = route('read', async (context) => {
+  const { params, asking, yucca } = context;
+  const record = await yucca.records.get(params.collection!, keyIn(context), asking.forcedFilter);
+  return Response.json({ record });
+});
 
 export const PUT = route('write', async (context) => {
   const { request, params, yucca } = context;
   const key = keyIn(context);
   const { did } = await yucca.records.put(params.collection!, key, await readJson(request), 'replace');
   return Response.json(
-    { record: yucca.records.get(params.collection!, key) },
+    { record: await yucca.records.get(params.collection!, key) },
     { status: did === 'created' ? 201 : 200 },
   );
 });
@@ -30,7 +32,7 @@ export const PATCH = route('write', async (context) => {
   const key = keyIn(context);
   const patch = await readJson(request, ['application/merge-patch+json', 'application/json']);
   await yucca.records.put(params.collection!, key, patch, 'merge');
-  return Response.json({ record: yucca.records.get(params.collection!, key) });
+  return Response.json({ record: await yucca.records.get(params.collection!, key) });
 });
 
 export const DELETE = route('write', async (context) => {

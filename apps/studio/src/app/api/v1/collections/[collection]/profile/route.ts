@@ -1,0 +1,7 @@
+import { refuseOthers, route } from '@/http/route';
+
+export const GET = route('read', async ({ params, asking, yucca }) =>
+  Response.json(await yucca.profiles.get(params.collection!, asking.forcedFilter)),
+);
+
+export const { POST, PUT, PATCH, DELETE } = refuseOthers('GET');

@@ -1,0 +1,74 @@
+import { guessFormat } from '@yucca/engine/understand';
+import { createReadStream } from 'node:fs';
+import { open, readdir, realpath, stat } from 'node:fs/promises';
+import path from 'node:path';
+import { Failure } from '../failure';
+
+/** A file of the server's own machine that may be loaded. */
+export interface LoadFile {
+  /** Below the folder that the owner allows. */
+  path: string;
+  bytes: number;
+}
+
+const KINDS = /\.(json|jsonl|ndjson|csv|tsv)(\.gz)?$/i;
+const MOST = 1_000;
+const HEAD_BYTES = 64 * 1024;
+
+/** Files on the server's own machine, in the one folder that its owner allows (`YUCCA_LOAD_DIR`). */
+export class LoadFiles {
+  readonly #folder: string | null;
+
+  constructor(folder: string | null) {
+    this.#folder = folder;
+  }
+
+  /** What there is to load; null when no folder is allowed. */
+  async list(): Promise<LoadFile[] | null> {
+    if (this.#folder === null) return null;
+    const names = await readdir(this.#folder, { recursive: true }).catch(() => []);
+    const files = names.filter((name) => KINDS.test(name)).slice(0, MOST);
+    const found = await Promise.all(
+      files.map(async (name) => ({ path: name, bytes: (await stat(path.join(this.#folder!, name))).size })),
+    );
+    return found.sort((a, b) => (a.path < b.path ? -1 : 1));
+  }
+
+  /** Opens one of them. Throws a Failure when it lies elsewhere, is not there, or is nothing that can be loaded. */
+  async open(
+    name: string,
+  ): Promise<{ mediaType: string; gzip: boolean; bytes: number; body: AsyncIterable<Uint8Array> }> {
+    if (this.#folder === null)
+      throw new Failure(
+        'forbidden',
+        'Files of this machine may not be loaded. Its owner allows a folder with YUCCA_LOAD_DIR.',
+      );
+    const refuse = (): never => {
+      throw new Failure('not-found', `There is no file “${name}” in the folder that files may be loaded from.`);
+    };
+    // Links are followed before the check, so that none leads out of the folder.
+    const folder = await realpath(this.#folder).catch(refuse);
+    const file = await realpath(path.resolve(folder, name)).catch(refuse);
+    if (!file.startsWith(folder + path.sep)) refuse();
+    const { size, isFile } = await stat(file).then((found) => ({ size: found.size, isFile: found.isFile() }));
+    if (!isFile) refuse();
+    const gzip = /\.gz$/i.test(file);
+    return { mediaType: await mediaTypeOf(file, gzip), gzip, bytes: size, body: createReadStream(file) };
+  }
+}
+
+async function mediaTypeOf(file: string, gzip: boolean): Promise<string> {
+  if (gzip) return guessByName(file.replace(/\.gz$/i, ''));
+  const handle = await open(file);
+  const head = Buffer.alloc(HEAD_BYTES);
+  const { bytesRead } = await handle.read(head, 0, HEAD_BYTES, 0);
+  await handle.close();
+  const guess = guessFormat(head.subarray(0, bytesRead), path.basename(file));
+  if (!guess.ok) throw new Failure('unsupported-type', guess.reason);
+  return guess.mediaType;
+}
+
+function guessByName(name: string): string {
+  if (/\.json$/i.test(name)) return 'application/json';
+  return /\.(jsonl|ndjson)$/i.test(name) ? 'application/x-ndjson' : 'text/csv';
+}

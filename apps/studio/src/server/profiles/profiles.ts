@@ -1,0 +1,51 @@
+import type { Profile } from '@yucca/contract';
+import { LRUCache } from 'lru-cache';
+import type { Collections } from '../collections/collections';
+import type { Db } from '../db/open';
+import type { SearchService } from '../search/search';
+import type { ReaderMethods } from '../workers/reader-worker';
+import type { RemoteThread } from '../workers/rpc';
+
+/** Profiles of collections: made on the reader's thread when asked for, kept until a record changes. */
+export class Profiles {
+  readonly #db: Db;
+  readonly #collections: Collections;
+  readonly #search: SearchService;
+  readonly #reader: () => RemoteThread<ReaderMethods>;
+  readonly #kept = new LRUCache<string, Promise<Profile>>({ max: 40 });
+
+  constructor(db: Db, collections: Collections, search: SearchService, reader: () => RemoteThread<ReaderMethods>) {
+    this.#db = db;
+    this.#collections = collections;
+    this.#search = search;
+    this.#reader = reader;
+  }
+
+  /** What is in the data; with a condition, in the records that fulfil it alone. Those who ask meanwhile share the work. */
+  get(name: string, filter: string | null = null): Promise<Profile> {
+    const { id, keyField } = this.#collections.row(name);
+    const state = `${id}/${this.#state(id)}/${filter ?? ''}`;
+    const kept = this.#kept.get(state);
+    if (kept) return kept;
+    const made = this.#make(name, id, keyField, filter);
+    this.#kept.set(state, made);
+    made.catch(() => this.#kept.delete(state));
+    return made;
+  }
+
+  async #make(name: string, id: number, keyField: string, filter: string | null): Promise<Profile> {
+    const keys = filter === null ? null : await this.#search.keysWhere(name, filter);
+    return this.#reader().call('profile', [id, keyField, keys]);
+  }
+
+  /** Another with every change of a record: numbers of versions and of graves are never given out twice. */
+  #state(collectionId: number): string {
+    return this.#db.$client
+      .prepare(
+        `select coalesce((select max(rid) from records where collection_id = ?), 0) || '-' ||
+                coalesce((select seq from sqlite_sequence where name = 'graves'), 0)`,
+      )
+      .pluck()
+      .get(collectionId) as string;
+  }
+}

@@ -1,0 +1,1 @@
+export { Profiler } from './profiler.ts';
