@@ -85,6 +85,13 @@ export class Server {
   async json<T>(method: string, route: string, body?: unknown, headers?: Record<string, string>): Promise<T> {
     return (await (await this.call(method, route, body, headers)).json()) as T;
   }
+
+  /** The same, for calls that must succeed. Throws with the status and the problem otherwise. */
+  async api<T = unknown>(method: string, route: string, body?: unknown): Promise<T> {
+    const response = await this.call(method, route, body);
+    if (!response.ok) throw new Error(`${response.status} ${await response.text()}`);
+    return (await response.json().catch(() => null)) as T;
+  }
 }
 
 /** Some Quillbrook-like plants: enough for pages, facets and misspellings. */

@@ -1,6 +1,6 @@
-import { type Suggestion, type SuggestAnswer, type Tuning } from '@yucca/contract';
+import { type RecordJson, type Suggestion, type SuggestAnswer, type Tuning } from '@yucca/contract';
 import { words } from '../text/words.ts';
-import { leavesAt } from '../record/paths.ts';
+import { eachLeaf, leavesAt } from '../record/paths.ts';
 import type { Generation, SearchContext } from './generation.ts';
 import { search } from './search.ts';
 import { searchFacet } from './facet-search.ts';
@@ -83,12 +83,28 @@ function fromRecords(
   const titles = [...tuning.search].sort((a, b) => b.weight - a.weight).map(({ field }) => field);
   const { results } = search(generation, tuning, { q, size, record: false }, context);
   return results.flatMap(({ id, record, marks }): Suggestion[] => {
-    let title: { text: string; pointer: string } | null = null;
-    for (const field of titles) {
-      leavesAt(record, field, (value, pointer) => (title ??= { text: String(value), pointer }));
-      if (title !== null) break;
-    }
-    const { text, pointer } = title ?? { text: '', pointer: '' };
-    return text === '' ? [] : [{ text, ranges: marks[pointer] ?? [], count: 1, kind: 'record', id }];
+    const title = titleOf(record, titles, marks);
+    return title === null
+      ? []
+      : [{ text: title.text, ranges: marks[title.pointer] ?? [], count: 1, kind: 'record', id }];
   });
+}
+
+/** The text of the weightiest field; where every field counts alike, the first one that what was typed is marked in. */
+function titleOf(
+  record: RecordJson,
+  fields: readonly string[],
+  marks: Readonly<Record<string, unknown>>,
+): { text: string; pointer: string } | null {
+  let title: { text: string; pointer: string } | null = null;
+  for (const field of fields) {
+    leavesAt(record, field, (value, pointer) => (title ??= { text: String(value), pointer }));
+    if (title !== null) return title;
+  }
+  if (fields.length === 0) {
+    eachLeaf(record, (_, value, pointer) => {
+      if (typeof value === 'string' && value !== '' && pointer in marks) title ??= { text: value, pointer };
+    });
+  }
+  return title;
 }

@@ -1,11 +1,11 @@
 import { Frame } from '@/features/frame/frame';
 import { Overview } from '@/features/overview/overview';
-import { runtime } from '@/server/runtime';
+import { studioRuntime } from '@/http/studio-gate';
 
 export const dynamic = 'force-dynamic';
 
-export default function OverviewPage() {
-  const { collections: service } = runtime();
+export default async function OverviewPage() {
+  const { collections: service } = await studioRuntime('/');
   const collections = service.list();
   return (
     <Frame collections={collections}>

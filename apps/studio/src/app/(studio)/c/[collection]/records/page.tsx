@@ -2,7 +2,7 @@ import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { Frame } from '@/features/frame/frame';
 import { RecordsScreen } from '@/features/records/records-screen';
-import { runtime } from '@/server/runtime';
+import { studioRuntime } from '@/http/studio-gate';
 
 export const dynamic = 'force-dynamic';
 
@@ -18,9 +18,9 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
 }
 
 export default async function RecordsPage({ params, searchParams }: Props) {
-  const { collections, records, tunings, tasks } = runtime();
-  const all = collections.list();
   const name = (await params).collection;
+  const { collections, records, tunings, tasks } = await studioRuntime(`/c/${name}/records`);
+  const all = collections.list();
   const current = all.find((collection) => collection.name === name);
   if (!current) notFound();
   const asked = Number((await searchParams).page ?? 1);

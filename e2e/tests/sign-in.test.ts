@@ -1,0 +1,74 @@
+import { Server } from '../src/server';
+
+jest.setTimeout(60_000);
+let server: Server;
+beforeAll(async () => {
+  // It says it can be reached from elsewhere; the test itself listens on this machine alone.
+  server = await new Server().start({ YUCCA_HOST: '0.0.0.0', YUCCA_PASSWORD: 'quill and brook' });
+});
+afterAll(() => server.leave());
+
+const get = (path: string, headers: Record<string, string> = {}): Promise<Response> =>
+  fetch(server.base + path, { headers, redirect: 'manual' });
+const own = { 'Sec-Fetch-Site': 'same-origin' };
+
+const signIn = (password: string, headers: Record<string, string> = own): Promise<Response> =>
+  fetch(`${server.base}/session`, {
+    method: 'POST',
+    redirect: 'manual',
+    headers,
+    body: new URLSearchParams({ password, next: '/c/plants/records' }),
+  });
+
+test('without signing in, every screen leads to the sign-in page and no studio call is answered', async () => {
+  for (const path of ['/', '/c/plants/records', '/c/plants/fields', '/keys', '/api']) {
+    const response = await get(path);
+    expect([path, response.status]).toEqual([path, 307]);
+    expect(response.headers.get('location')).toBe(`/sign-in?next=${encodeURIComponent(path)}`);
+  }
+  expect((await get('/api/v1/collections', own)).status).toBe(401);
+  expect((await get('/sign-in')).status).toBe(200);
+  expect((await get('/api/v1/health')).status).toBe(200);
+});
+
+test('a part of a page cannot be had by asking for it alone', async () => {
+  const state = encodeURIComponent(
+    JSON.stringify(['', { children: ['(studio)', { children: ['__PAGE__', {}] }] }, null, 'refetch']),
+  );
+  const response = await get('/', { RSC: '1', 'Next-Router-State-Tree': state });
+  expect(await response.text()).not.toContain('Collections');
+});
+
+test('the password opens the studio with a cookie no script reads; signing out closes it', async () => {
+  const wrong = await signIn('guess');
+  expect(wrong.headers.get('location')).toContain('/sign-in?');
+  expect(wrong.headers.get('set-cookie')).toBeNull();
+  const right = await signIn('quill and brook');
+  expect([right.status, right.headers.get('location')]).toEqual([303, '/c/plants/records']);
+  const set = right.headers.get('set-cookie')!;
+  expect(set).toMatch(/HttpOnly; SameSite=Lax/);
+  const cookie = set.split(';')[0]!;
+  expect((await get('/', { Cookie: cookie })).status).toBe(200);
+  expect((await get('/api/v1/collections', { ...own, Cookie: cookie })).status).toBe(200);
+  // The cookie alone is not enough: a page of another site can make a browser send it along.
+  expect((await get('/api/v1/collections', { Cookie: cookie })).status).toBe(401);
+  expect((await get('/api/v1/collections', { Cookie: cookie, 'Sec-Fetch-Site': 'cross-site' })).status).toBe(401);
+  await fetch(`${server.base}/session/end`, {
+    method: 'POST',
+    redirect: 'manual',
+    headers: { ...own, Cookie: cookie },
+  });
+  expect((await get('/', { Cookie: cookie })).status).toBe(307);
+});
+
+test('a form of another site signs nobody in, and no link leads away', async () => {
+  const response = await signIn('quill and brook', { 'Sec-Fetch-Site': 'cross-site' });
+  expect(response.headers.get('set-cookie')).toBeNull();
+  const away = await fetch(`${server.base}/session`, {
+    method: 'POST',
+    redirect: 'manual',
+    headers: own,
+    body: new URLSearchParams({ password: 'quill and brook', next: '//evil.example/' }),
+  });
+  expect(away.headers.get('location')).toBe('/');
+});

@@ -1,0 +1,241 @@
+import { collectionPatchSchema, newCollectionSchema } from '../collection.ts';
+import { facetAnswerSchema, treeNodeSchema } from '../facets.ts';
+import { fieldRulePreviewSchema, fieldRulesSchema } from '../field-rules.ts';
+import { newKeySchema, RIGHTS } from '../key.ts';
+import { multiSearchSchema, searchAnswerSchema, searchRequestSchema } from '../search.ts';
+import { settingsSchema } from '../settings.ts';
+import { tuningSchema } from '../tuning-schema.ts';
+
+/** A JSON Schema (2020-12) as a plain document. */
+export type Schema = { [keyword: string]: unknown };
+
+const text = { type: 'string' } as const;
+const count = { type: 'integer', minimum: 0 } as const;
+const moment = { type: 'string', format: 'date-time' } as const;
+const orNull = (schema: Schema): Schema => ({ anyOf: [schema, { type: 'null' }] });
+const ref = (name: string): Schema => ({ $ref: name });
+const listOf = (items: Schema): Schema => ({ type: 'array', items });
+
+/** An object whose properties are all there, but for those named after. */
+function object(properties: { [name: string]: Schema }, ...optional: string[]): Schema {
+  return { type: 'object', required: Object.keys(properties).filter((name) => !optional.includes(name)), properties };
+}
+
+const page = (items: Schema): Schema =>
+  object({ items: listOf(items), total: count, page: count, pages: count, size: count });
+
+const ranges = listOf({ type: 'array', items: count, minItems: 2, maxItems: 2 });
+const facetValue = object({ value: text, label: text, count, selected: { type: 'boolean' }, ranges });
+const types = { type: 'object', additionalProperties: count };
+const reasonOrNull = orNull(object({ reason: text }));
+
+const fieldProfile = object({
+  path: text,
+  types,
+  records: count,
+  missing: count,
+  lists: count,
+  most: count,
+  distinct: count,
+  distinctExact: { type: 'boolean' },
+  numbers: orNull(object({ min: { type: 'number' }, max: { type: 'number' }, mean: { type: 'number' } })),
+  length: orNull(object({ min: count, max: count, mean: { type: 'number' }, words: { type: 'number' } })),
+  dates: orNull(object({ from: text, to: text })),
+  samples: listOf({ type: ['string', 'number', 'boolean'] }),
+  top: listOf(object({ value: text, count })),
+  spread: orNull(
+    object({
+      from: { type: 'number' },
+      width: { type: 'number' },
+      counts: listOf(count),
+      unit: { enum: ['number', 'day'] },
+    }),
+  ),
+  warnings: listOf(ref('FieldWarning')),
+  proposal: object({
+    search: orNull(object({ weight: { type: 'number' }, reason: text })),
+    facet: orNull(
+      object(
+        { kind: { enum: ['values', 'numbers', 'tree', 'dates'] }, reason: text, separator: text, labelField: text },
+        'separator',
+        'labelField',
+      ),
+    ),
+    sort: reasonOrNull,
+    signal: orNull(object({ shape: { enum: ['linear', 'log', 'recency'] }, reason: text })),
+    show: object({ shown: { type: 'boolean' }, reason: text }),
+    snippet: reasonOrNull,
+    html: { type: 'boolean' },
+    geo: reasonOrNull,
+  }),
+});
+
+const key = object({
+  id: text,
+  label: text,
+  rights: listOf({ enum: RIGHTS }),
+  collections: orNull(listOf(text)),
+  origins: orNull(listOf(text)),
+  perMinute: { type: ['integer', 'null'] },
+  expiresAt: orNull(moment),
+  filter: { type: ['string', 'null'] },
+  createdAt: moment,
+  lastUsedAt: orNull(moment),
+  forPages: { type: 'boolean' },
+});
+
+const task = object(
+  {
+    id: text,
+    kind: { enum: ['load', 'repair'] },
+    collection: text,
+    state: { enum: ['queued', 'running', 'done', 'failed', 'cancelled'] },
+    total: count,
+    done: count,
+    failed: count,
+    repeated: { ...count, description: 'Rows whose key an earlier row of the same load had.' },
+    changed: { ...count, description: 'repair: records that were changed.' },
+    failedKept: { type: 'boolean', description: 'The failed lines can be fetched at /tasks/{id}/failed.' },
+    errors: listOf(
+      object({ line: count, id: text, pointer: text, detail: text, text }, 'line', 'id', 'pointer', 'text'),
+    ),
+    step: text,
+    startedAt: moment,
+    endedAt: orNull(moment),
+  },
+  'changed',
+  'failedKept',
+);
+
+const effect = object({
+  changes: count,
+  unreadable: count,
+  holding: count,
+  examples: listOf(object({ id: text, before: {}, after: {} })),
+});
+
+/** Every schema of the contract by name: what goes in, and what comes out. */
+export const SCHEMAS: { [name: string]: Schema } = {
+  Problem: {
+    ...object(
+      {
+        type: text,
+        title: text,
+        status: { type: 'integer', minimum: 400, maximum: 599 },
+        detail: text,
+        errors: listOf(object({ pointer: text, detail: text })),
+      },
+      'errors',
+    ),
+    description: 'Problem Details (RFC 9457).',
+  },
+  Health: object({ status: { const: 'ok' }, version: text, collections: count, uptimeS: { type: 'number' } }),
+  NewCollection: newCollectionSchema,
+  CollectionPatch: collectionPatchSchema,
+  Collection: object({
+    name: text,
+    title: text,
+    key: text,
+    records: count,
+    generation: count,
+    bytes: count,
+    liveVersion: count,
+    draftChanged: { type: 'boolean' },
+    createdAt: text,
+    changedAt: orNull(text),
+  }),
+  CollectionList: page(ref('Collection')),
+  Record: { type: 'object', description: 'A record as it was loaded.' },
+  RecordAnswer: object({ record: ref('Record') }),
+  RecordList: page(ref('Record')),
+  RecordsToDelete: {
+    oneOf: [
+      {
+        type: 'object',
+        additionalProperties: false,
+        required: ['ids'],
+        properties: { ids: { ...listOf(text), maxItems: 10_000 } },
+      },
+      {
+        type: 'object',
+        additionalProperties: false,
+        required: ['filter'],
+        properties: { filter: { ...text, description: 'CQL2-Text.' } },
+      },
+    ],
+  },
+  Deleted: object({ deleted: count }),
+  Task: task,
+  TaskAnswer: object({ task: ref('Task') }),
+  TaskList: page(ref('Task')),
+  FieldWarning: object(
+    {
+      code: text,
+      detail: text,
+      records: count,
+      repair: object({ as: text, separator: text }, 'separator'),
+      examples: listOf(text),
+    },
+    'repair',
+  ),
+  FieldProfile: fieldProfile,
+  Profile: object({
+    records: count,
+    fields: listOf(ref('FieldProfile')),
+    fieldsLeftOut: count,
+    warnings: listOf(ref('FieldWarning')),
+    tookMs: { type: 'number', minimum: 0 },
+  }),
+  FieldRules: fieldRulesSchema,
+  FieldRulesAnswer: object({ rules: fieldRulesSchema.properties.rules, task: ref('Task') }, 'task'),
+  FieldRulePreview: fieldRulePreviewSchema,
+  RuleEffect: effect,
+  Tuning: tuningSchema,
+  TuningVersions: page(
+    object({ version: count, note: { type: ['string', 'null'] }, savedAt: text, live: { type: 'boolean' } }),
+  ),
+  Publish: { type: 'object', properties: { note: { type: ['string', 'null'], maxLength: 1000 } } },
+  Published: object({ version: count }),
+  Settings: settingsSchema,
+  SettingsAnswer: object({
+    changed: listOf({ enum: ['title', 'fieldRules', 'tuning'] }),
+    liveVersion: count,
+    draftChanged: { type: 'boolean' },
+  }),
+  SearchRequest: searchRequestSchema,
+  SearchAnswer: searchAnswerSchema,
+  FacetAnswer: facetAnswerSchema,
+  TreeNode: treeNodeSchema,
+  // The route checks each query by itself, so that a bad one does not spoil the others; here they are written out.
+  MultiSearch: {
+    ...multiSearchSchema,
+    properties: {
+      queries: {
+        ...multiSearchSchema.properties.queries,
+        items: {
+          type: 'object',
+          additionalProperties: false,
+          required: ['collection'],
+          properties: { ...multiSearchSchema.properties.queries.items.properties, ...searchRequestSchema.properties },
+        },
+      },
+    },
+  },
+  MultiSearchAnswer: object({ answers: listOf({ anyOf: [ref('SearchAnswer'), ref('Problem')] }) }),
+  FacetValuesAnswer: object({ facet: text, q: text, values: listOf(facetValue), total: count }),
+  SuggestAnswer: object({
+    q: text,
+    suggestions: listOf(
+      object(
+        { text, ranges, count, kind: { enum: ['query', 'value', 'record'] }, facet: text, id: text },
+        'facet',
+        'id',
+      ),
+    ),
+  }),
+  NewKey: newKeySchema,
+  Key: key,
+  KeyList: page(ref('Key')),
+  MadeKey: object({ key: ref('Key'), secret: text }),
+  LoadFiles: object({ allowed: { type: 'boolean' }, items: listOf(object({ path: text, bytes: count })) }),
+};
