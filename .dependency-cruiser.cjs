@@ -16,6 +16,7 @@ module.exports = {
     },
     only('contract-stands-alone', 'packages/contract', []),
     only('engine-knows-contract', 'packages/engine', ['packages/contract']),
+    only('cli-knows-contract', 'packages/cli', ['packages/contract']),
     only('kit-knows-contract', 'packages/kit', ['packages/contract']),
     only('studio-knows-packages', 'apps/studio', ['packages/contract', 'packages/engine', 'packages/kit']),
     only('demo-knows-contract', 'demo', ['packages/contract']),

@@ -1,5 +1,5 @@
 export default {
-  projects: ['packages/engine', 'packages/contract', 'packages/kit', 'apps/studio', 'demo', 'e2e'].map(
+  projects: ['packages/engine', 'packages/contract', 'packages/kit', 'packages/cli', 'apps/studio', 'demo', 'e2e'].map(
     (folder) => `<rootDir>/${folder}/jest.config.mjs`,
   ),
 };

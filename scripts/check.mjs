@@ -12,7 +12,11 @@ const lanes = [
     ['lint', bin('eslint'), ['.', '--cache', '--cache-location', '.cache/eslint', '--max-warnings=0']],
   ],
   [
-    ['unit tests', bin('jest'), ['--selectProjects', 'engine', 'contract', 'kit', 'studio', 'demo', '--maxWorkers=1']],
+    [
+      'unit tests',
+      bin('jest'),
+      ['--selectProjects', 'engine', 'contract', 'kit', 'cli', 'studio', 'demo', '--maxWorkers=1'],
+    ],
     ['arrows', bin('depcruise'), ['--config', '.dependency-cruiser.cjs', 'packages', 'apps', 'demo', 'bench', 'e2e']],
     ['format', bin('prettier'), ['--check', '.', '--log-level=warn', '--cache', '--cache-location=.cache/prettier']],
     ['unused code', bin('knip'), []],

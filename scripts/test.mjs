@@ -72,7 +72,7 @@ for (const [label, command, args] of [
   if (status === 0) passed += 1;
   else failed += 1;
 }
-jest('Unit tests', ['engine', 'contract', 'kit', 'studio', 'demo'], 2);
+jest('Unit tests', ['engine', 'contract', 'kit', 'cli', 'studio', 'demo'], 2);
 jest('Tests of the built application, over HTTP and in Chromium', ['e2e'], 1);
 
 console.log(`\n${passed} passed, ${failed} failed`);

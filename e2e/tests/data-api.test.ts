@@ -84,6 +84,7 @@ test('every operation answers what the description says', async () => {
   await ask('putFieldRules', plants, { query: '?apply=true&wait=true', body: { rules: [] } });
   const tuning = await ask('getTuning', plants);
   await ask('putDraft', plants, { body: tuning });
+  await ask('draftCost', plants);
   await ask('patchDraft', plants);
   await ask('publish', plants, { query: '?wait=true' });
   await ask('listVersions', plants);

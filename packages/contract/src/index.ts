@@ -11,3 +11,4 @@ export * from './settings.ts';
 export * from './task.ts';
 export * from './tuning-schema.ts';
 export * from './tuning.ts';
+export * from './tuning-changes.ts';

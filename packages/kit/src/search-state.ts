@@ -34,9 +34,11 @@ export class SearchState {
   #abort: AbortController | null = null;
   readonly #listeners = new Set<() => void>();
   readonly #options: SearchStateOptions;
+  #request: SearchStateOptions['request'];
 
   constructor(options: SearchStateOptions) {
     this.#options = options;
+    this.#request = options.request;
     const { query = EMPTY_QUERY, answer = null } = options;
     this.#snapshot = { query, answer, answered: answer ? query : null, status: 'idle', error: null };
   }
@@ -57,13 +59,20 @@ export class SearchState {
     void this.refresh();
   }
 
+  /** Changes what is asked for with every query, and asks anew. */
+  change(request: NonNullable<SearchStateOptions['request']>): void {
+    this.#request = request;
+    void this.refresh();
+  }
+
   /** Asks again for the same. */
   async refresh(): Promise<void> {
     const mine = ++this.#newest;
     this.#abort?.abort();
     const abort = new AbortController();
     this.#abort = abort;
-    const { client, collection, request } = this.#options;
+    const { client, collection } = this.#options;
+    const request = this.#request;
     const { query } = this.#snapshot;
     this.#set({ status: 'loading' });
     try {

@@ -416,6 +416,16 @@ export const OPERATIONS: readonly Operation[] = [
     answers: { 204: null },
   },
   {
+    id: 'draftCost',
+    method: 'post',
+    path: `${C}/tuning/draft/cost`,
+    right: 'admin',
+    group: 'Tuning',
+    summary: 'What saving a draft would take: nothing, or building the index anew in the background',
+    body: [json('Tuning', tuning)],
+    answers: { 200: [json('TuningCost', { rebuild: true, records: 3000, aboutS: 0.3 })] },
+  },
+  {
     id: 'publish',
     method: 'post',
     path: `${C}/tuning/publish`,

@@ -191,6 +191,7 @@ export const SCHEMAS: { [name: string]: Schema } = {
   FieldRulePreview: fieldRulePreviewSchema,
   RuleEffect: effect,
   Tuning: tuningSchema,
+  TuningCost: object({ rebuild: { type: 'boolean' }, records: count, aboutS: { type: 'number', minimum: 0 } }),
   TuningVersions: page(
     object({ version: count, note: { type: ['string', 'null'] }, savedAt: text, live: { type: 'boolean' } }),
   ),

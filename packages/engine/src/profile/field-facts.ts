@@ -8,7 +8,7 @@ const TEXTS_KEPT = 400;
 const LONGEST_VALUE = 200;
 const DAY_MS = 86_400_000;
 /** Texts that are tried on every shape; past them, one in sixteen: the shapes only need a share. */
-const SHAPED_ALL = 2_000;
+const SHAPED_ALL = 500;
 
 /** Everything that is counted of one field while records go by. */
 export class FieldFacts {

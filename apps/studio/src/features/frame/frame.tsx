@@ -44,6 +44,21 @@ function Trail({ stages }: { stages: Stage[] }) {
   );
 }
 
+function HeadLink({ name, href, current }: { name: string; href: string; current: boolean }) {
+  return (
+    <Link
+      href={href}
+      aria-current={current ? 'page' : undefined}
+      className={clsx(
+        'flex min-h-8 items-center rounded-md px-2',
+        current ? 'font-semibold' : 'text-soft hover:text-ink',
+      )}
+    >
+      {name}
+    </Link>
+  );
+}
+
 /** The frame of the studio: the trail above, the status line below, the screen between. */
 export function Frame({
   collections,
@@ -53,7 +68,7 @@ export function Frame({
 }: {
   collections: Collection[];
   current?: Collection | null;
-  stage?: 'records' | null;
+  stage?: 'records' | 'fields' | 'keys' | 'api' | null;
   children: ReactNode;
 }) {
   const base = current && `/c/${current.name}`;
@@ -74,13 +89,16 @@ export function Frame({
           <Trail
             stages={[
               { name: 'Records', href: `${base}/records`, filled: current.records > 0, current: stage === 'records' },
+              { name: 'Fields', href: `${base}/fields`, filled: current.liveVersion > 1, current: stage === 'fields' },
               { name: 'Search page', href: `/s/${current.name}`, filled: current.records > 0, current: false },
             ]}
           />
         )}
-        <div className="ml-auto">
+        <nav aria-label="For all collections" className="ml-auto flex items-center gap-1">
+          <HeadLink name="API" href={current ? `/api?collection=${current.name}` : '/api'} current={stage === 'api'} />
+          <HeadLink name="Keys" href="/keys" current={stage === 'keys'} />
           <ThemeSwitch />
-        </div>
+        </nav>
       </header>
       <main id="screen" tabIndex={-1} className="flex min-h-0 flex-1 outline-none">
         {children}

@@ -73,7 +73,7 @@ export function DropZone({ children }: { children: ReactNode }) {
         hidden
         multiple
         data-testid="file-chooser"
-        accept=".json,.jsonl,.ndjson,.csv,.tsv,.txt"
+        accept=".json,.jsonl,.ndjson,.csv,.tsv,.txt,.gz"
         onChange={(event) => {
           add(event.target.files ?? []);
           event.target.value = '';

@@ -1,4 +1,5 @@
 import { isName, type RecordJson } from '@yucca/contract';
+import { proposeRules, type RuleProposal } from '@yucca/engine/rules';
 import { guessFormat, guessKey, sniffSeparator, type FileFormat, type KeyGuess } from '@yucca/engine/understand';
 
 /** What was understood of a dropped file from its beginning. */
@@ -14,6 +15,10 @@ export type Inspection =
       /** Fields of the sample, in order. */
       fields: string[];
       key: KeyGuess;
+      /** CSV: what texts of columns are, as far as the sample tells. */
+      rules: RuleProposal[];
+      /** The file is packed and is sent as it is. */
+      gzip: boolean;
       /** Rows in the whole file: exact when all of it was looked at, else estimated from the bytes. */
       rows: number;
       rowsExact: boolean;
@@ -26,28 +31,54 @@ const SAMPLE_ROWS = 500;
 
 /** Looks at the beginning of a file; the rest of it is not read. */
 export async function inspectFile(file: File): Promise<Inspection> {
-  const head = new Uint8Array(await file.slice(0, HEAD_BYTES).arrayBuffer());
-  const guess = guessFormat(head, file.name);
+  const { head, whole, gzip } = await headOf(file);
+  const guess = guessFormat(head, file.name.replace(/\.gz$/i, ''));
   if (!guess.ok) return guess;
-  const whole = file.size <= HEAD_BYTES;
   const text = new TextDecoder().decode(head).replace(/^\ufeff/, '');
   const { rows, readTo } = await READERS[guess.format](text, whole);
   const sample = rows
     .slice(0, SAMPLE_ROWS)
     .filter((row): row is RecordJson => row !== null && typeof row === 'object' && !Array.isArray(row));
   if (sample.length === 0) return { ok: false, reason: nothingFound(guess.format) };
+  const fields = [...new Set(sample.slice(0, 50).flatMap((row) => Object.keys(row)))];
   return {
     ok: true,
+    gzip,
     format: guess.format,
     mediaType: guess.mediaType,
     reason: guess.reason,
     sample,
-    fields: [...new Set(sample.slice(0, 50).flatMap((row) => Object.keys(row)))],
+    fields,
+    rules: guess.format === 'csv' ? proposeRules(sample, fields) : [],
     key: guessKey(sample),
-    rows: whole ? rows.length : Math.round((file.size / Math.max(1, readTo)) * rows.length),
+    rows: whole
+      ? rows.length
+      : Math.round(((gzip ? file.size * PACKED : file.size) / Math.max(1, readTo)) * rows.length),
     rowsExact: whole,
     name: nameFor(file.name),
   };
+}
+
+/** How much larger a packed file is once it is unpacked, roughly. */
+const PACKED = 5;
+
+/** The beginning of a file, unpacked when it is packed with gzip. */
+async function headOf(file: File): Promise<{ head: Uint8Array; whole: boolean; gzip: boolean }> {
+  const start = new Uint8Array(await file.slice(0, HEAD_BYTES).arrayBuffer());
+  if (start[0] !== 0x1f || start[1] !== 0x8b) return { head: start, whole: file.size <= HEAD_BYTES, gzip: false };
+  const reader = file.stream().pipeThrough(new DecompressionStream('gzip')).getReader();
+  const head = new Uint8Array(HEAD_BYTES);
+  let at = 0;
+  for (;;) {
+    const { done, value } = await reader.read();
+    if (done) return { head: head.subarray(0, at), whole: true, gzip: true };
+    const fits = value.subarray(0, HEAD_BYTES - at);
+    head.set(fits, at);
+    at += fits.length;
+    if (fits.length === value.length) continue;
+    await reader.cancel();
+    return { head, whole: false, gzip: true };
+  }
 }
 
 function nothingFound(format: FileFormat): string {
@@ -116,6 +147,7 @@ const READERS: Record<FileFormat, (text: string, whole: boolean) => Promise<Samp
 /** A collection name made from a file's: "My Plants (2).csv" → "my-plants-2". */
 export function nameFor(fileName: string): string {
   const name = fileName
+    .replace(/\.gz$/i, '')
     .replace(/\.[a-z0-9]{1,8}$/i, '')
     .normalize('NFKD')
     .replace(/\p{M}/gu, '')

@@ -1,6 +1,7 @@
 'use client';
 
-import type { Collection, Page, Task } from '@yucca/contract';
+import type { Collection, FieldRule, Page, Task } from '@yucca/contract';
+import type { RuleProposal } from '@yucca/engine/rules';
 import { isName } from '@yucca/contract';
 import { useRouter } from 'next/navigation';
 import { Dialog } from 'radix-ui';
@@ -50,7 +51,7 @@ export function LoadPanel({ file, waiting, onClose }: { file: File; waiting: num
     };
   }, [file]);
 
-  const load = async (name: string, key: string): Promise<void> => {
+  const load = async ({ name, key, rules, nest }: Order): Promise<void> => {
     if (!inspection?.ok) return;
     const id = crypto.randomUUID();
     setProblem(null);
@@ -70,7 +71,11 @@ export function LoadPanel({ file, waiting, onClose }: { file: File; waiting: num
     });
     try {
       const isNew = !existing.some((collection) => collection.name === name);
-      const end = await runLoad({ file, mediaType: inspection.mediaType, name, isNew, key }, id, setTask);
+      const end = await runLoad(
+        { file, mediaType: inspection.mediaType, gzip: inspection.gzip, name, isNew, key, rules, nest },
+        id,
+        setTask,
+      );
       if (end.done > 0 && end.failed === 0 && end.state === 'done') {
         router.push(`/c/${name}/records`);
         router.refresh();
@@ -132,12 +137,20 @@ function Refusal({ reason, onClose }: { reason: string; onClose: () => void }) {
   );
 }
 
+/** What somebody has settled on. */
+interface Order {
+  name: string;
+  key: string;
+  rules: FieldRule[];
+  nest: boolean;
+}
+
 interface UnderstoodProps {
   inspection: Extract<Inspection, { ok: true }>;
   existing: Collection[];
   task: Task | null;
   problem: string | null;
-  onLoad: (name: string, key: string) => void;
+  onLoad: (order: Order) => void;
   onClose: () => void;
 }
 
@@ -145,6 +158,10 @@ function Understood({ inspection, existing, task, problem, onLoad, onClose }: Un
   const taken = new Map(existing.map((collection) => [collection.name, collection]));
   const [name, setName] = useState(inspection.name);
   const [key, setKey] = useState(inspection.key.field ?? MADE_KEY);
+  const [rules, setRules] = useState(() => inspection.rules.map(({ rule }) => rule));
+  const dotted = inspection.format === 'csv' && inspection.fields.some((field) => field.includes('.'));
+  const [nest, setNest] = useState(dotted);
+  const used = rules.filter(({ field }) => field !== (taken.get(name)?.key ?? key));
   const button = useRef<HTMLButtonElement>(null);
   useEffect(() => button.current?.focus(), []);
   const target = taken.get(name);
@@ -152,7 +169,8 @@ function Understood({ inspection, existing, task, problem, onLoad, onClose }: Un
   const rows = inspection.rowsExact ? count(inspection.rows) : `about ${roughly(inspection.rows)}`;
   const submit = (event: FormEvent): void => {
     event.preventDefault();
-    if (isName(name) && task === null) onLoad(name, key === MADE_KEY ? madeKeyField(inspection.fields) : key);
+    if (!isName(name) || task !== null) return;
+    onLoad({ name, key: key === MADE_KEY ? madeKeyField(inspection.fields) : key, rules: used, nest });
   };
   return (
     <form onSubmit={submit} className="flex min-h-0 flex-1 flex-col">
@@ -162,7 +180,26 @@ function Understood({ inspection, existing, task, problem, onLoad, onClose }: Un
           {inspection.rows === 1 ? 'record' : 'records'} with {counted(inspection.fields.length, 'field')}. The first
           rows:
         </p>
-        <SampleTable sample={inspection.sample} fields={inspection.fields} keyField={key} />
+        <SampleTable
+          sample={inspection.sample}
+          fields={inspection.fields}
+          keyField={target?.key ?? key}
+          rules={used}
+          proposals={inspection.rules}
+          {...(inspection.format === 'csv' && task === null && { onRules: setRules })}
+        />
+        {inspection.format === 'csv' && <RulesNote rules={used} proposals={inspection.rules} />}
+        {dotted && (
+          <label className="mt-2 flex min-h-6 items-center gap-2">
+            <input
+              type="checkbox"
+              checked={nest}
+              disabled={task !== null}
+              onChange={(event) => setNest(event.target.checked)}
+            />
+            Open dotted names into objects: <code className="figures">{nestExample(inspection.fields)}</code>
+          </label>
+        )}
         <div className="mt-4 grid grid-cols-2 gap-6">
           <div>
             <label htmlFor="load-name" className="mb-1 block font-medium">
@@ -222,6 +259,26 @@ function Understood({ inspection, existing, task, problem, onLoad, onClose }: Un
       </footer>
     </form>
   );
+}
+
+/** What will be read as what, and why. */
+function RulesNote({ rules, proposals }: { rules: FieldRule[]; proposals: RuleProposal[] }) {
+  if (rules.length === 0)
+    return <p className="mt-2 text-soft">Every column is text. Choose under its name what it should be read as.</p>;
+  const reasons = rules.map(({ field, as }) => {
+    const proposed = proposals.find(({ rule }) => rule.field === field && rule.as === as);
+    return `${field} as ${as}${proposed ? ` (${proposed.reason})` : ''}`;
+  });
+  return (
+    <p className="mt-2 text-soft">
+      Read from text: {reasons.join(', ')}. What cannot be read so stays text. These rules hold for later loads, too.
+    </p>
+  );
+}
+
+function nestExample(fields: readonly string[]): string {
+  const [parent, child] = fields.find((field) => field.includes('.'))!.split('.', 2);
+  return `${parent}.${child} → ${parent}: { ${child} }`;
 }
 
 /** A field to hold made keys that does not clash with one of the data. */
@@ -290,6 +347,7 @@ function Ended({ task, name, onClose }: { task: Task; name: string; onClose: () 
         {task.failed > 0 && `, ${counted(task.failed, 'row')} could not be read`}.
       </p>
       <TaskErrors task={task} />
+      <FailedLines task={task} />
       <div className="mt-4 flex gap-3">
         {task.done > 0 && (
           <Button kind="primary" onClick={see}>
@@ -302,18 +360,32 @@ function Ended({ task, name, onClose }: { task: Task; name: string; onClose: () 
   );
 }
 
+/** The way to mend what failed: the lines as they came, to be put right and loaded again. */
+export function FailedLines({ task }: { task: Task }) {
+  if (!task.failedKept) return null;
+  return (
+    <p className="mt-2">
+      <a className="link" href={`/api/v1/tasks/${task.id}/failed`} download>
+        Download the failed lines
+      </a>{' '}
+      <span className="text-soft">to mend them and drop the file here again.</span>
+    </p>
+  );
+}
+
 /** The first errors of a load, by line. */
 export function TaskErrors({ task }: { task: Task }) {
   if (task.errors.length === 0) return null;
   const hidden = task.failed - task.errors.length;
   return (
     <ul className="max-h-60 overflow-y-auto rounded-md border border-line bg-raised" tabIndex={0} aria-label="Errors">
-      {task.errors.map(({ line, id, detail }, i) => (
+      {task.errors.map(({ line, id, detail, text }, i) => (
         <li key={i} className="flex gap-3 border-b border-line px-3 py-1.5 last:border-b-0">
           <span className="figures w-24 shrink-0 text-soft">{line === undefined ? '' : `line ${count(line)}`}</span>
           <span className="min-w-0 break-words">
             {id !== undefined && <span className="figures">{id}: </span>}
             {detail}
+            {text !== undefined && <code className="figures block truncate text-xs text-soft">{text}</code>}
           </span>
         </li>
       ))}

@@ -1,4 +1,4 @@
-import type { Collection, Task } from '@yucca/contract';
+import type { Collection, FieldRule, FieldRules, Task } from '@yucca/contract';
 import { ProblemError } from '@yucca/kit';
 import { api } from '@/ui/api';
 
@@ -10,26 +10,43 @@ export interface LoadOrder {
   isNew: boolean;
   /** The key field; records without it get a key made from their content. */
   key: string;
+  /** The file is packed with gzip. */
+  gzip: boolean;
+  /** Dotted names become objects. */
+  nest: boolean;
+  /** How values are read, on top of the rules there are. */
+  rules: FieldRule[];
 }
 
 const POLL_MS = 250;
+
+async function addRules(name: string, rules: FieldRule[]): Promise<void> {
+  const path = `/collections/${name}/field-rules`;
+  const { rules: there } = await api<FieldRules>(path);
+  const kept = there.filter(({ field }) => !rules.some((rule) => rule.field === field));
+  await api(path, { method: 'PUT', json: { rules: [...kept, ...rules] } });
+}
 
 /**
  * Sends a file into a collection and reports the task while it runs. A collection that was made for it and got no record
  * is taken away again, so that a failed first try leaves nothing behind.
  */
 export async function runLoad(
-  { file, mediaType, name, isNew, key }: LoadOrder,
+  { file, mediaType, name, isNew, key, gzip, nest, rules }: LoadOrder,
   taskId: string,
   onProgress: (task: Task) => void,
 ): Promise<Task> {
   if (isNew) await api<Collection>('/collections', { method: 'POST', json: { name, key } });
+  if (rules.length > 0) await addRules(name, rules);
   let sending = true;
-  const sent = api<{ task: Task }>(`/collections/${name}/records?assignKeys=true&wait=true&task=${taskId}`, {
-    method: 'POST',
-    body: file,
-    headers: { 'Content-Type': mediaType },
-  }).finally(() => (sending = false));
+  const sent = api<{ task: Task }>(
+    `/collections/${name}/records?assignKeys=true&nest=${nest}&wait=true&task=${taskId}`,
+    {
+      method: 'POST',
+      body: file,
+      headers: { 'Content-Type': mediaType, ...(gzip ? { 'Content-Encoding': 'gzip' } : {}) },
+    },
+  ).finally(() => (sending = false));
   const watching = (async () => {
     while (sending) {
       await new Promise((resolve) => setTimeout(resolve, POLL_MS));

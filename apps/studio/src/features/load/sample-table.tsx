@@ -1,4 +1,5 @@
-import type { RecordJson } from '@yucca/contract';
+import type { FieldRule, RecordJson } from '@yucca/contract';
+import { applyRules, type RuleProposal } from '@yucca/engine/rules';
 import clsx from 'clsx';
 
 const ROWS = 6;
@@ -10,16 +11,33 @@ export function cellText(value: unknown): string {
   return typeof value === 'string' ? value : typeof value === 'object' ? JSON.stringify(value) : String(value);
 }
 
-/** The first rows of a file. */
-export function SampleTable({
-  sample,
-  fields,
-  keyField,
-}: {
+const READINGS: [value: string, words: string][] = [
+  ['', 'text'],
+  ['number', 'number'],
+  ['boolean', 'yes or no'],
+  ['date', 'date'],
+  ['list', 'list'],
+  ['json', 'JSON'],
+];
+
+export interface SampleTableProps {
   sample: RecordJson[];
   fields: string[];
   keyField: string;
-}) {
+  rules?: FieldRule[];
+  proposals?: RuleProposal[];
+  /** Present where columns are text that may be read as something else. */
+  onRules?: (rules: FieldRule[]) => void;
+}
+
+/** The first rows of a file, as they will be read. */
+export function SampleTable({ sample, fields, keyField, rules = [], proposals = [], onRules }: SampleTableProps) {
+  const rows = sample.slice(0, ROWS).map((record) => applyRules(record, rules));
+  const setRule = (field: string, as: string): void => {
+    const rest = rules.filter((rule) => rule.field !== field);
+    const proposed = proposals.find(({ rule }) => rule.field === field && rule.as === as)?.rule;
+    onRules?.(as === '' ? rest : [...rest, proposed ?? { field, as: as as FieldRule['as'] }]);
+  };
   return (
     <div
       className="overflow-x-auto rounded-md border border-line bg-raised"
@@ -34,16 +52,33 @@ export function SampleTable({
               <th
                 key={field}
                 scope="col"
-                className={clsx('px-3 py-1.5 font-medium whitespace-nowrap', field === keyField && 'text-agave')}
+                className={clsx(
+                  'px-3 py-1.5 align-top font-medium whitespace-nowrap',
+                  field === keyField && 'text-agave',
+                )}
               >
                 {field}
                 {field === keyField && ' (key)'}
+                {onRules && field !== keyField && (
+                  <select
+                    aria-label={`Read ${field} as`}
+                    className="mt-0.5 block min-h-6 rounded border border-line bg-raised text-xs font-normal"
+                    value={rules.find((rule) => rule.field === field)?.as ?? ''}
+                    onChange={(event) => setRule(field, event.target.value)}
+                  >
+                    {READINGS.map(([value, words]) => (
+                      <option key={value} value={value}>
+                        {words}
+                      </option>
+                    ))}
+                  </select>
+                )}
               </th>
             ))}
           </tr>
         </thead>
         <tbody>
-          {sample.slice(0, ROWS).map((record, i) => (
+          {rows.map((record, i) => (
             <tr key={i} className="border-t border-line">
               {fields.map((field) => (
                 <td

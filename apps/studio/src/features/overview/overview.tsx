@@ -2,6 +2,7 @@
 
 import type { Card, Collection } from '@yucca/contract';
 import { useLoading } from '@/features/load/drop-zone';
+import { ServerFiles } from '@/features/load/server-files';
 import { ProbeInput } from '@/features/probe/probe-input';
 import { Button } from '@/ui/button';
 import { useParam } from '@/ui/use-param';
@@ -25,9 +26,12 @@ export function Overview({ entries }: { entries: OverviewEntry[] }) {
           <span className="sr-only">Probe all collections</span>
           <ProbeInput id="probe" text={text} onText={setText} placeholder="Probe all of them with one query ( / )" />
         </label>
-        <Button kind="primary" className="ml-auto" onClick={choose}>
-          Load a file
-        </Button>
+        <span className="ml-auto flex gap-2">
+          <ServerFiles />
+          <Button kind="primary" onClick={choose}>
+            Load a file
+          </Button>
+        </span>
       </div>
       <ul className="rounded-md border border-line bg-raised">
         {entries.map((entry) => (

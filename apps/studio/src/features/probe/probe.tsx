@@ -19,22 +19,28 @@ export function Probe({
   card,
   facets,
   generation,
+  version = 'live',
   onOpen,
 }: {
   collection: string;
   card: Card;
   facets: string[];
   generation: number;
+  /** Which tuning answers. */
+  version?: 'live' | 'draft';
   onOpen: (id: string) => void;
 }) {
   const [text, setText] = useParam('probe');
   const [snapshot, search] = useSearch(() => ({
     client,
     collection,
-    request: { size: 30, facets: facets.length > 0 ? ['*'] : [] },
     query: withText(EMPTY_QUERY, text),
   }));
-  useEffect(() => void search.refresh(), [search, generation]);
+  const withFacets = facets.length > 0;
+  useEffect(
+    () => search.change({ size: 30, facets: withFacets ? ['*'] : [], version }),
+    [search, generation, withFacets, version],
+  );
   useEffect(() => search.ask(withText(search.snapshot().query, text)), [search, text]);
   useEffect(() => {
     if (snapshot.answer) reportProbe({ engineMs: snapshot.answer.timing.engineMs });
@@ -44,7 +50,12 @@ export function Probe({
     <aside aria-label="Probe" className="flex w-[360px] shrink-0 flex-col border-l border-line bg-raised">
       <div className="border-b border-line p-3">
         <label htmlFor="probe" className="mb-1 flex justify-between font-head font-semibold">
-          Probe
+          <span>
+            Probe{' '}
+            <span className={clsx('font-sans text-xs font-normal', version === 'draft' ? 'text-clay' : 'text-agave')}>
+              {version === 'draft' ? '◇ draft' : '◆ live'}
+            </span>
+          </span>
           <kbd className="figures rounded border border-line px-1.5 text-xs font-normal text-soft">/</kbd>
         </label>
         <ProbeInput id="probe" text={text} onText={setText} placeholder="Type what a visitor would type" />

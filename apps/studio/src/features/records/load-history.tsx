@@ -2,7 +2,7 @@
 
 import type { Task } from '@yucca/contract';
 import { Popover } from 'radix-ui';
-import { TaskErrors } from '@/features/load/load-panel';
+import { FailedLines, TaskErrors } from '@/features/load/load-panel';
 import { Button } from '@/ui/button';
 import { counted, moment } from '@/ui/format';
 
@@ -43,6 +43,7 @@ export function LoadHistory({ loads }: { loads: Task[] }) {
                     `, ${counted(task.repeated, 'row')} repeated a key of the same file (the last was kept)`}
                 </p>
                 <TaskErrors task={task} />
+                <FailedLines task={task} />
               </li>
             ))}
           </ol>

@@ -1,53 +1,67 @@
 'use client';
 
 import type { Card, Collection, Page, RecordJson, Task } from '@yucca/contract';
-import Link from 'next/link';
-import { pageNumbers } from '@yucca/kit';
 import clsx from 'clsx';
+import Link from 'next/link';
+import { DropdownMenu } from 'radix-ui';
+import { useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import { useLoading } from '@/features/load/drop-zone';
-import { cellText } from '@/features/load/sample-table';
+import { ServerFiles } from '@/features/load/server-files';
 import { Probe } from '@/features/probe/probe';
+import { ProfileView } from '@/features/profile/profile-view';
+import { useProfile } from '@/features/profile/use-profile';
+import { api } from '@/ui/api';
 import { Button, buttonLook } from '@/ui/button';
 import { count, counted } from '@/ui/format';
 import { useParam } from '@/ui/use-param';
+import { ColumnChooser } from './column-chooser';
+import { columnsOf } from './columns';
 import { LoadHistory } from './load-history';
+import { PAGE, RecordPages } from './record-pages';
 import { RecordSheet } from './record-sheet';
-
-const COLUMNS = 5;
-
-/** The fields worth a column: the key, what the card shows, then the first short ones. */
-function columnsOf(records: RecordJson[], key: string, card: Card): string[] {
-  const fields = [...new Set(records.slice(0, 20).flatMap((record) => Object.keys(record)))];
-  const shown = [card.title, card.detail, card.number].filter(
-    (field): field is string => field !== null && fields.includes(field),
-  );
-  const short = fields.filter((field) => {
-    const longest = Math.max(0, ...records.slice(0, 20).map((record) => cellText(record[field]).length));
-    return longest > 0 && longest <= 40;
-  });
-  return [...new Set([key, ...shown, ...short])].slice(0, COLUMNS);
-}
+import { RecordTable } from './record-table';
 
 export interface RecordsScreenProps {
   collection: Collection;
+  /** The first page of all records. */
   listing: Page<RecordJson>;
   card: Card;
   facets: string[];
   loads: Task[];
 }
 
-/** The records of a collection, with the probe beside them. */
+/** The records of a collection as a table or as a profile of their fields, with the probe beside them. */
 export function RecordsScreen({ collection, listing, card, facets, loads }: RecordsScreenProps) {
   const [open, setOpen] = useParam('record');
+  const [view, setView] = useParam('view');
+  const [adding, setAdding] = useState<RecordJson | null>(null);
   const { choose } = useLoading();
+  const asProfile = view === 'profile';
   return (
     <>
       <section className="flex min-w-0 flex-1 flex-col">
-        <div className="flex items-center gap-4 px-6 pt-5 pb-3">
+        <div className="flex items-center gap-4 px-6 pt-4 pb-3">
           <h1 className="text-[20px] leading-7">{collection.title}</h1>
           <span className="figures text-soft">{counted(collection.records, 'record')}</span>
+          {listing.total > 0 && (
+            <div role="group" aria-label="View" className="flex rounded-md border border-line">
+              {['Table', 'Profile'].map((name) => (
+                <button
+                  key={name}
+                  type="button"
+                  aria-pressed={asProfile === (name === 'Profile')}
+                  className="min-h-7 rounded-[5px] px-3 aria-pressed:bg-ink aria-pressed:text-paper"
+                  onClick={() => setView(name === 'Profile' ? 'profile' : '', 'push')}
+                >
+                  {name}
+                </button>
+              ))}
+            </div>
+          )}
           <span className="ml-auto flex gap-2">
             <LoadHistory loads={loads} />
+            {listing.total > 0 && <ExportMenu collection={collection.name} />}
+            <ServerFiles />
             <Button onClick={choose}>Load a file</Button>
             <Link href={`/s/${collection.name}`} className={buttonLook('primary')}>
               Open search page
@@ -56,16 +70,19 @@ export function RecordsScreen({ collection, listing, card, facets, loads }: Reco
         </div>
         {listing.total === 0 ? (
           <Empty choose={choose} />
+        ) : asProfile ? (
+          <Profiled collection={collection} />
         ) : (
-          <RecordsTable
+          <Table
+            key={collection.name}
+            collection={collection}
             listing={listing}
-            columns={columnsOf(listing.items, collection.key, card)}
-            keyField={collection.key}
+            card={card}
             open={open}
             onOpen={(id) => setOpen(id, 'push')}
+            onAdd={() => setAdding(templateOf(listing.items, collection.key))}
           />
         )}
-        <Pager listing={listing} name={collection.name} />
       </section>
       <Probe
         key={collection.name}
@@ -75,103 +92,181 @@ export function RecordsScreen({ collection, listing, card, facets, loads }: Reco
         generation={collection.generation}
         onOpen={(id) => setOpen(id, 'push')}
       />
-      {open !== '' && <RecordSheet key={open} collection={collection.name} id={open} onClose={() => setOpen('')} />}
+      {open !== '' && (
+        <RecordSheet
+          key={open}
+          collection={collection.name}
+          keyField={collection.key}
+          id={open}
+          onClose={() => setOpen('')}
+          onCopy={(record) => {
+            setOpen('');
+            setAdding({ ...record, [collection.key]: '' });
+          }}
+        />
+      )}
+      {adding && (
+        <RecordSheet
+          collection={collection.name}
+          keyField={collection.key}
+          id={null}
+          start={adding}
+          onClose={() => setAdding(null)}
+          onOpen={(id) => {
+            setAdding(null);
+            setOpen(id, 'push');
+          }}
+        />
+      )}
     </>
   );
 }
 
-function RecordsTable({
+/** A new record like the others: the same plain fields, empty. */
+function templateOf(records: readonly RecordJson[], key: string): RecordJson {
+  const fields = Object.entries(records[0] ?? {}).map(([name, value]): [string, unknown] => [
+    name,
+    Array.isArray(value) ? [] : typeof value === 'number' ? 0 : typeof value === 'boolean' ? false : '',
+  ]);
+  return { [key]: '', ...Object.fromEntries(fields) };
+}
+
+function Profiled({ collection }: { collection: Collection }) {
+  return <ProfileView collection={collection.name} state={useProfile(collection.name, collection.generation)} />;
+}
+
+const WAIT_MS = 250;
+
+function Table({
+  collection,
   listing,
-  columns,
-  keyField,
+  card,
   open,
   onOpen,
+  onAdd,
 }: {
+  collection: Collection;
   listing: Page<RecordJson>;
-  columns: string[];
-  keyField: string;
+  card: Card;
   open: string;
   onOpen: (id: string) => void;
+  onAdd: () => void;
 }) {
+  const { name, key } = collection;
+  const [filter, setFilter] = useParam('filter');
+  const [chosen, setChosen] = useParam('columns');
+  const [typed, setTyped] = useState(filter);
+  const [first] = useState(listing);
+  const pages = useMemo(() => {
+    const load = (page: number, signal: AbortSignal): Promise<Page<RecordJson>> => {
+      const condition = filter === '' ? '' : `&filter=${encodeURIComponent(filter)}`;
+      return api<Page<RecordJson>>(`/collections/${name}/records?page=${page}&size=${PAGE}${condition}`, { signal });
+    };
+    return new RecordPages(load, filter === '' ? first : null);
+  }, [name, filter, first]);
+  useEffect(() => () => pages.stop(), [pages]);
+  const generation = useRef(collection.generation);
+  useEffect(() => {
+    if (generation.current === collection.generation) return;
+    generation.current = collection.generation;
+    pages.renew();
+  }, [pages, collection.generation]);
+  useEffect(() => {
+    pages.look(0, 0);
+  }, [pages]);
+  useEffect(() => {
+    const timer = setTimeout(() => setFilter(typed.trim()), WAIT_MS);
+    return () => clearTimeout(timer);
+  }, [typed, setFilter]);
+  const rows = useSyncExternalStore(pages.subscribe, pages.snapshot, pages.snapshot);
+  const fields = useMemo(() => [...new Set(listing.items.flatMap((record) => Object.keys(record)))], [listing.items]);
+  const columns =
+    chosen === '' ? columnsOf(listing.items, key, card) : [key, ...chosen.split(',').filter((one) => one !== key)];
   return (
-    <div className="min-h-0 flex-1 overflow-auto border-t border-line" tabIndex={0} role="region" aria-label="Records">
-      <table className="w-full text-[13px]">
-        <thead className="sticky top-0 bg-sunk text-left">
-          <tr>
-            {columns.map((column, i) => (
-              <th
-                key={column}
-                scope="col"
-                className={clsx('px-3 py-2 font-medium whitespace-nowrap', i === 0 && 'pl-6')}
-              >
-                {column}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {listing.items.map((record) => {
-            const id = cellText(record[keyField]);
-            return (
-              <tr key={id} className={clsx('border-b border-line', id === open ? 'bg-agave-tint' : 'hover:bg-raised')}>
-                {columns.map((column, i) => (
-                  <td
-                    key={column}
-                    className={clsx(
-                      'max-w-60 truncate px-3 py-1.5',
-                      i === 0 && 'figures pl-6',
-                      typeof record[column] === 'number' && i > 0 && 'figures text-right',
-                    )}
-                  >
-                    {i === 0 ? (
-                      <button
-                        type="button"
-                        className="min-h-6 max-w-full truncate text-left hover:text-agave hover:underline"
-                        onClick={() => onOpen(id)}
-                      >
-                        {id}
-                      </button>
-                    ) : (
-                      cellText(record[column]).slice(0, 160)
-                    )}
-                  </td>
-                ))}
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
-    </div>
+    <>
+      <div className="flex items-center gap-3 px-6 pb-3">
+        <label className="relative min-w-0 flex-1">
+          <span className="sr-only">Filter records</span>
+          <input
+            className={clsx('field figures text-[13px]', rows.problem && 'border-madder')}
+            placeholder={`Filter, such as: ${exampleFilter(listing.items[0], key, card.number)}`}
+            title="A CQL2-Text condition: =, <, BETWEEN, IN, LIKE, IS NULL, AND, OR, NOT"
+            spellCheck={false}
+            autoComplete="off"
+            value={typed}
+            aria-invalid={rows.problem !== null}
+            onChange={(event) => setTyped(event.target.value)}
+          />
+        </label>
+        <p role="status" className="figures shrink-0 text-xs text-soft">
+          {filter !== '' && rows.problem === null && `${count(rows.total)} of ${count(collection.records)}`}
+        </p>
+        <ColumnChooser
+          fields={fields}
+          columns={columns}
+          keyField={key}
+          onColumns={(next) => setChosen(next === null ? '' : next.join(','))}
+        />
+        <Button onClick={onAdd}>Add record</Button>
+      </div>
+      {rows.problem && (
+        <p role="alert" className="px-6 pb-2 text-madder">
+          {rows.problem}
+        </p>
+      )}
+      {rows.total === 0 && rows.problem === null && filter !== '' ? (
+        <p className="border-t border-line p-6 text-soft">No record fulfils this condition.</p>
+      ) : (
+        <RecordTable pages={pages} columns={columns} keyField={key} open={open} onOpen={onOpen} />
+      )}
+    </>
   );
 }
 
-function Pager({ listing, name }: { listing: Page<RecordJson>; name: string }) {
-  if (listing.pages < 2) return null;
+/** A condition that fits the data at hand. */
+function exampleFilter(record: RecordJson | undefined, key: string, wanted: string | null): string {
+  const fields = Object.entries(record ?? {}).filter(([name]) => name !== key && /^[A-Za-z_][A-Za-z0-9_]*$/.test(name));
+  const numbers = fields.filter(([, value]) => typeof value === 'number');
+  const number = numbers.find(([name]) => name === wanted) ?? numbers[0];
+  const words = fields
+    .map(([name, value]): [string, unknown] => [name, Array.isArray(value) ? value[0] : value])
+    .filter((pair): pair is [string, string] => typeof pair[1] === 'string' && /^\p{L}+$/u.test(pair[1]));
+  const word = words.sort((a, b) => a[1].length - b[1].length)[0];
+  const parts = [
+    number && `${number[0]} < ${Math.ceil((number[1] as number) + 1)}`,
+    word && `${word[0]} = '${word[1]}'`,
+  ].filter(Boolean);
+  return parts.join(' AND ') || `${key} LIKE 'a%'`;
+}
+
+function ExportMenu({ collection }: { collection: string }) {
+  const link = (format: string): string => {
+    const filter = new URLSearchParams(window.location.search).get('filter') ?? '';
+    return `/api/v1/collections/${collection}/records?format=${format}${filter && `&filter=${encodeURIComponent(filter)}`}`;
+  };
+  const formats = [
+    ['ndjson', 'JSON Lines: every record as it is'],
+    ['csv', 'CSV: one column a field'],
+  ] as const;
   return (
-    <nav
-      aria-label="Pages of records"
-      className="figures flex items-center gap-1 border-t border-line px-6 py-2 text-[13px]"
-    >
-      {pageNumbers(listing.page, listing.pages).map((n, i) =>
-        n === 0 ? (
-          <span key={`gap${i}`} className="px-1 text-soft">
-            …
-          </span>
-        ) : (
-          <Link
-            key={n}
-            href={`/c/${name}/records?page=${n}`}
-            aria-current={n === listing.page ? 'page' : undefined}
-            className={clsx(
-              'min-w-7 rounded px-2 py-1 text-center',
-              n === listing.page ? 'bg-ink text-paper' : 'hover:bg-sunk',
-            )}
-          >
-            {count(n)}
-          </Link>
-        ),
-      )}
-    </nav>
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger asChild>
+        <Button>Export</Button>
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="end" sideOffset={6} className="z-20 rounded-md border border-line bg-paper p-1">
+          {formats.map(([format, words]) => (
+            <DropdownMenu.Item
+              key={format}
+              className="cursor-pointer rounded px-3 py-1.5 data-highlighted:bg-sunk"
+              onSelect={() => window.location.assign(link(format))}
+            >
+              {words}
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
   );
 }
 

@@ -68,6 +68,8 @@ export interface CatalogueParts {
 export class Catalogue {
   readonly #parts: CatalogueParts;
   readonly #entries = new Map<number, Entry>();
+  /** Records a second, as the last large build went; before the first, a careful guess. */
+  #buildRate = 10_000;
 
   constructor(parts: CatalogueParts) {
     this.#parts = parts;
@@ -130,6 +132,14 @@ export class Catalogue {
       commit();
       this.#show(entry);
     });
+  }
+
+  /** What it would take to answer a tuning: nothing, or building the index anew beside the one in use. */
+  costOf(collectionId: number, coming: TuningDocument): { rebuild: boolean; records: number; aboutS: number } {
+    const entry = this.#entry(collectionId);
+    const rebuild = !covers(entry.plan, this.#wantedPlan(collectionId, [coming]));
+    const records = allLayers(entry).reduce((sum, { segment }) => sum + segment.docs, 0);
+    return { rebuild, records, aboutS: rebuild ? records / this.#buildRate : 0 };
   }
 
   forget(collectionId: number): void {
@@ -226,7 +236,10 @@ export class Catalogue {
     const id = randomUUID();
     const { collectionId, lastGrave } = entry;
     const job = { collectionId, fromRid, sinceGrave: lastGrave, plan };
-    return { id, ...(await this.#parts.builder.call('build', [job, this.#file(collectionId, id)])) };
+    const start = performance.now();
+    const built = await this.#parts.builder.call('build', [job, this.#file(collectionId, id)]);
+    if (built.records >= FRESH_RECORDS) this.#buildRate = built.records / ((performance.now() - start) / 1000);
+    return { id, ...built };
   }
 
   /** Takes a built segment over, on disk and in memory: after the other layers, or (from 0) in place of all of them. */

@@ -3,7 +3,7 @@ import { LIMITS } from '@yucca/contract';
 import { createHash } from 'node:crypto';
 import { PassThrough, type Readable } from 'node:stream';
 import { createGunzip } from 'node:zlib';
-import { FailedLines } from './failed-lines';
+import type { FailedLines } from './failed-lines';
 import { READERS } from './readers';
 import { nestDotted } from './readers/nest';
 import { excerpt, InputError, type Row } from './readers/reader';

@@ -10,7 +10,7 @@ import { existsSync } from 'node:fs';
 import type { Catalogue } from '../index/catalogue';
 import type { Tasks } from '../tasks/tasks';
 import type { Tunings } from '../tuning/tuning';
-import type { KeeperEvent, KeeperMethods } from '../workers/keeper-worker';
+import type { KeeperMethods } from '../workers/keeper-worker';
 import type { SearchService } from '../search/search';
 import type { ReaderMethods } from '../workers/reader-worker';
 import { isRemoteError, type RemoteThread } from '../workers/rpc';

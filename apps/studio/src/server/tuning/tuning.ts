@@ -66,6 +66,11 @@ export class Tunings {
     return document;
   }
 
+  /** What saving a draft would take. Throws a Failure when it is not valid. */
+  cost(name: string, input: unknown): { rebuild: boolean; records: number; aboutS: number } {
+    return this.#catalogue.costOf(this.#collections.row(name).id, checkTuning(input));
+  }
+
   async patchDraft(name: string, patch: unknown): Promise<TuningDocument> {
     return this.replaceDraft(name, applyMergePatch(this.get(name, 'draft'), patch));
   }

@@ -1,0 +1,42 @@
+import type { Metadata } from 'next';
+import { notFound } from 'next/navigation';
+import { FieldsScreen } from '@/features/fields/fields-screen';
+import { Frame } from '@/features/frame/frame';
+import { DraftProvider } from '@/features/tuning/draft';
+import { studioRuntime } from '@/http/studio-gate';
+
+export const dynamic = 'force-dynamic';
+
+interface Props {
+  params: Promise<{ collection: string }>;
+}
+
+/** A profile that is ready this soon comes with the page; otherwise the page does not wait for it. */
+const PATIENCE_MS = 150;
+
+export async function generateMetadata({ params }: Props): Promise<Metadata> {
+  return { title: `Fields of ${(await params).collection}` };
+}
+
+export default async function FieldsPage({ params }: Props) {
+  const name = (await params).collection;
+  const { collections, tunings, profiles } = await studioRuntime(`/c/${name}/fields`);
+  const all = collections.list();
+  const current = all.find((collection) => collection.name === name);
+  if (!current) notFound();
+  const profile = await Promise.race([
+    profiles.get(name).catch(() => null),
+    new Promise<null>((resolve) => setTimeout(() => resolve(null), PATIENCE_MS)),
+  ]);
+  return (
+    <Frame collections={all} current={current} stage="fields">
+      <DraftProvider
+        key={name}
+        collection={name}
+        start={{ live: tunings.get(name, 'live'), draft: tunings.get(name, 'draft'), exists: current.draftChanged }}
+      >
+        <FieldsScreen collection={current} card={collections.card(name)} profile={profile} />
+      </DraftProvider>
+    </Frame>
+  );
+}

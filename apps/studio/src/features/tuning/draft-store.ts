@@ -1,0 +1,169 @@
+import type { TuningDocument } from '@yucca/contract';
+
+export interface DraftCost {
+  rebuild: boolean;
+  records: number;
+  aboutS: number;
+}
+
+/** What the store asks of the server. */
+export interface DraftServer {
+  cost: (document: TuningDocument) => Promise<DraftCost>;
+  save: (document: TuningDocument) => Promise<TuningDocument>;
+  discard: () => Promise<void>;
+  publish: (note: string | null) => Promise<{ version: number }>;
+}
+
+export interface DraftState {
+  /** As it is on screen. */
+  document: TuningDocument;
+  /** As the server has it: what a probe of the draft answers with. */
+  saved: TuningDocument;
+  live: TuningDocument;
+  /** There is a draft on the server. */
+  exists: boolean;
+  /** `asking`: saving it needs a long rebuild, and somebody has to say so. */
+  status: 'saved' | 'saving' | 'asking' | 'failed';
+  cost: DraftCost | null;
+  problem: string | null;
+  canUndo: boolean;
+  canRedo: boolean;
+  /** Grows with everything the server has taken over. */
+  saves: number;
+}
+
+/** Rebuilds shorter than this are not worth a question. */
+const ASK_FROM_S = 1;
+const STEPS = 100;
+
+/**
+ * The draft of a tuning on screen. Every change is shown at once and saved behind it, one save at a time and the newest
+ * state last; a change that costs a long rebuild waits for a word. What could not be saved stays on screen.
+ */
+export class DraftStore {
+  readonly #server: DraftServer;
+  readonly #listeners = new Set<() => void>();
+  #state: DraftState;
+  #past: TuningDocument[] = [];
+  #future: TuningDocument[] = [];
+  #saving: Promise<void> | null = null;
+
+  constructor(server: DraftServer, start: { live: TuningDocument; draft: TuningDocument; exists: boolean }) {
+    this.#server = server;
+    this.#state = {
+      document: start.draft,
+      saved: start.draft,
+      live: start.live,
+      exists: start.exists,
+      status: 'saved',
+      cost: null,
+      problem: null,
+      canUndo: false,
+      canRedo: false,
+      saves: 0,
+    };
+  }
+
+  readonly snapshot = (): DraftState => this.#state;
+
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.#listeners.add(listener);
+    return () => this.#listeners.delete(listener);
+  };
+
+  #set(change: Partial<DraftState>): void {
+    this.#state = {
+      ...this.#state,
+      ...change,
+      canUndo: this.#past.length > 0,
+      canRedo: this.#future.length > 0,
+    };
+    this.#listeners.forEach((listener) => listener());
+  }
+
+  /** Changes the draft. Changes of one kind within one gesture (`merge`) are undone together. */
+  change(next: (document: TuningDocument) => TuningDocument, { merge = false } = {}): void {
+    const before = this.#state.document;
+    const document = next(before);
+    if (JSON.stringify(document) === JSON.stringify(before)) return;
+    if (!merge || this.#past.length === 0) this.#past = [...this.#past, before].slice(-STEPS);
+    this.#future = [];
+    this.#put(document);
+  }
+
+  undo(): void {
+    const document = this.#past.pop();
+    if (!document) return;
+    this.#future.push(this.#state.document);
+    this.#put(document);
+  }
+
+  redo(): void {
+    const document = this.#future.pop();
+    if (!document) return;
+    this.#past.push(this.#state.document);
+    this.#put(document);
+  }
+
+  #put(document: TuningDocument): void {
+    this.#set({ document, status: 'saving', problem: null });
+    void this.#save(false);
+  }
+
+  /** Saves what waits for a word, however long the rebuild takes. */
+  confirm(): Promise<void> {
+    this.#set({ status: 'saving' });
+    return this.#save(true);
+  }
+
+  /** Tries again after a failure. */
+  retry(): Promise<void> {
+    this.#set({ status: 'saving', problem: null });
+    return this.#save(false);
+  }
+
+  #save(confirmed: boolean): Promise<void> {
+    this.#saving ??= this.#saveNewest(confirmed).finally(() => (this.#saving = null));
+    return this.#saving;
+  }
+
+  async #saveNewest(confirmed: boolean): Promise<void> {
+    for (let agreed = confirmed; ; agreed = false) {
+      const { document } = this.#state;
+      try {
+        const cost = await this.#server.cost(document);
+        if (document !== this.#state.document) continue;
+        if (cost.rebuild && cost.aboutS > ASK_FROM_S && !agreed) return this.#set({ status: 'asking', cost });
+        this.#set({ cost });
+        await this.#server.save(document);
+        this.#set({ saved: document, exists: true, saves: this.#state.saves + 1 });
+        if (document === this.#state.document) return this.#set({ status: 'saved' });
+      } catch (error) {
+        if (document === this.#state.document)
+          return this.#set({ status: 'failed', problem: (error as Error).message });
+      }
+    }
+  }
+
+  /** Throws the draft away; undo brings it back. */
+  async discard(): Promise<void> {
+    await this.#saving;
+    await this.#server.discard();
+    this.#past = [...this.#past, this.#state.document].slice(-STEPS);
+    this.#set({
+      document: this.#state.live,
+      saved: this.#state.live,
+      exists: false,
+      status: 'saved',
+      saves: this.#state.saves + 1,
+    });
+  }
+
+  /** Makes the draft live. */
+  async publish(note: string | null): Promise<number> {
+    await this.#saving;
+    const { version } = await this.#server.publish(note);
+    this.#set({ live: this.#state.saved, exists: false, saves: this.#state.saves + 1 });
+    return version;
+  }
+}

@@ -1,0 +1,27 @@
+'use client';
+
+import { useEffect, useState } from 'react';
+import { Button } from './button';
+
+const SAID_MS = 2000;
+
+/** Puts a text on the clipboard, and says so. */
+export function CopyButton({ text, label = 'Copy' }: { text: string; label?: string }) {
+  const [said, setSaid] = useState<string | null>(null);
+  useEffect(() => {
+    if (said === null) return;
+    const timer = setTimeout(() => setSaid(null), SAID_MS);
+    return () => clearTimeout(timer);
+  }, [said]);
+  const copy = (): void => {
+    navigator.clipboard.writeText(text).then(
+      () => setSaid('Copied'),
+      () => setSaid('Mark it and copy it by hand: the browser does not allow it'),
+    );
+  };
+  return (
+    <Button onClick={copy}>
+      <span aria-live="polite">{said ?? label}</span>
+    </Button>
+  );
+}

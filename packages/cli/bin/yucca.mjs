@@ -1,0 +1,7 @@
+#!/usr/bin/env node
+// The sources are TypeScript; they are read as they are.
+import { register } from 'tsx/esm/api';
+
+register();
+const { main } = await import('../src/main.ts');
+process.exitCode = await main(process.argv);

@@ -1,0 +1,116 @@
+import type { Task } from '@yucca/contract';
+import { SingleBar } from 'cli-progress';
+import { randomUUID } from 'node:crypto';
+import { createReadStream } from 'node:fs';
+import { stat } from 'node:fs/promises';
+import { Readable } from 'node:stream';
+import { Refused, request, requestJson, type Access } from '../server.ts';
+
+export interface LoadOptions {
+  mode: 'replace' | 'merge' | 'insert';
+  format?: 'json' | 'ndjson' | 'csv';
+  /** Make the collection when it is not there, with this key field. */
+  create?: string | boolean;
+  assignKeys?: boolean;
+  nest?: boolean;
+  quiet?: boolean;
+}
+
+const MEDIA_TYPES = { json: 'application/json', ndjson: 'application/x-ndjson', csv: 'text/csv' } as const;
+const POLL_MS = 300;
+const ERRORS_SHOWN = 10;
+
+/** What a file's name says of its format; null when it says nothing. */
+export function formatOf(name: string): keyof typeof MEDIA_TYPES | null {
+  const ending = /\.(json|jsonl|ndjson|csv|tsv)(\.gz)?$/i.exec(name)?.[1]?.toLowerCase();
+  if (ending === undefined) return null;
+  return ending === 'jsonl' ? 'ndjson' : ending === 'tsv' ? 'csv' : (ending as keyof typeof MEDIA_TYPES);
+}
+
+/** Loads a file, or standard input (`-`), into a collection. Answers 0, or 3 when some lines failed. */
+export async function load(access: Access, collection: string, file: string, options: LoadOptions): Promise<number> {
+  const format = options.format ?? formatOf(file);
+  if (format === null) throw new Refused(`Say what ${file} holds: --format json, ndjson or csv.`);
+  if (file !== '-') await requireFile(file);
+  if (options.create !== undefined && options.create !== false) await create(access, collection, options.create);
+  const id = randomUUID();
+  const query = new URLSearchParams({ mode: options.mode, wait: 'true', task: id });
+  if (options.assignKeys) query.set('assignKeys', 'true');
+  if (options.nest) query.set('nest', 'true');
+  const source: Readable = file === '-' ? process.stdin : createReadStream(file);
+  const sent = request(access, `/collections/${encodeURIComponent(collection)}/records?${query.toString()}`, {
+    method: 'POST',
+    headers: {
+      'Content-Type': MEDIA_TYPES[format],
+      ...(/\.gz$/i.test(file) ? { 'Content-Encoding': 'gzip' } : {}),
+    },
+    body: Readable.toWeb(source) as unknown as BodyInit,
+    duplex: 'half',
+  } as RequestInit);
+  const stop = options.quiet ? (): void => {} : watch(access, id);
+  try {
+    const { task } = (await (await sent).json()) as { task: Task };
+    stop();
+    return report(task);
+  } finally {
+    stop();
+  }
+}
+
+async function requireFile(file: string): Promise<void> {
+  const found = await stat(file).catch(() => null);
+  if (found === null || !found.isFile()) throw new Refused(`There is no file ${file}.`);
+}
+
+async function create(access: Access, name: string, key: string | true): Promise<void> {
+  try {
+    await request(access, `/collections/${encodeURIComponent(name)}`);
+  } catch (error) {
+    if (!(error as Error).message.startsWith('404')) throw error;
+    await requestJson(access, '/collections', 'POST', { name, ...(key === true ? {} : { key }) });
+  }
+}
+
+/** Shows how far a load is; answers what ends it. */
+function watch(access: Access, id: string): () => void {
+  const bar = new SingleBar({
+    format: '{bar} {value} of about {total} rows, {failed} failed',
+    barsize: 24,
+    hideCursor: true,
+    clearOnComplete: true,
+    stream: process.stderr,
+    noTTYOutput: false,
+  });
+  let begun = false;
+  const timer = setInterval(() => {
+    requestJson<{ task: Task }>(access, `/tasks/${id}`).then(
+      ({ task }) => {
+        const rows = task.done + task.failed;
+        if (!begun) bar.start(Math.max(1, task.total), rows, { failed: task.failed });
+        begun = true;
+        bar.setTotal(Math.max(rows, task.total, 1));
+        bar.update(rows, { failed: task.failed });
+      },
+      () => {},
+    );
+  }, POLL_MS);
+  return () => {
+    clearInterval(timer);
+    bar.stop();
+  };
+}
+
+function report(task: Task): number {
+  const rows = (count: number): string => `${count.toLocaleString('en')} ${count === 1 ? 'row' : 'rows'}`;
+  process.stderr.write(
+    `${task.state === 'done' ? 'Loaded' : 'Stopped after'} ${rows(task.done)} into ${task.collection}`,
+  );
+  process.stderr.write(task.failed > 0 ? `, ${rows(task.failed)} failed:\n` : '.\n');
+  for (const { line, id, detail } of task.errors.slice(0, ERRORS_SHOWN)) {
+    const where = [line === undefined ? null : `line ${line}`, id].filter(Boolean).join(', ');
+    process.stderr.write(`  ${where === '' ? '' : `${where}: `}${detail}\n`);
+  }
+  if (task.failed > ERRORS_SHOWN) process.stderr.write(`  and ${task.failed - ERRORS_SHOWN} more\n`);
+  if (task.state !== 'done') return 1;
+  return task.failed > 0 ? 3 : 0;
+}

@@ -1,0 +1,105 @@
+import { Command, CommanderError, InvalidArgumentError, Option } from 'commander';
+import { exportRecords, type ExportOptions } from './commands/export.ts';
+import { load, type LoadOptions } from './commands/load.ts';
+import { search, type SearchOptions } from './commands/search.ts';
+import { pull, push } from './commands/settings.ts';
+import { Refused, type Access } from './server.ts';
+
+/** 0 = done, 1 = refused or failed, 2 = used wrongly, 3 = done, but some lines failed. */
+type ExitCode = number;
+
+function wholeNumber(text: string): string {
+  if (!/^\d{1,4}$/.test(text)) throw new InvalidArgumentError('a whole number is wanted.');
+  return text;
+}
+
+/** The command line. Answers the exit code. */
+export async function main(argv: readonly string[], env: NodeJS.ProcessEnv = process.env): Promise<ExitCode> {
+  let code: ExitCode = 0;
+  const program = new Command('yucca')
+    .description('Loads, searches and exports collections of a running Yucca, and keeps their settings in files.')
+    .option('--url <address>', 'where Yucca answers', env.YUCCA_URL ?? 'http://127.0.0.1:4310')
+    .option('--key <secret>', 'the key to send (better: the variable YUCCA_KEY)')
+    .exitOverride()
+    .configureHelp({ showGlobalOptions: true });
+  const access = (): Access => {
+    const { url, key } = program.opts<{ url: string; key?: string }>();
+    return { url, key: key ?? env.YUCCA_KEY };
+  };
+
+  program
+    .command('load')
+    .description('load a file of JSON, JSON Lines or CSV, gzip or not; - reads standard input')
+    .argument('<collection>')
+    .argument('<file>')
+    .addOption(
+      new Option('--mode <mode>', 'what a known key does').choices(['replace', 'merge', 'insert']).default('replace'),
+    )
+    .addOption(new Option('--format <format>', 'when the name does not tell').choices(['json', 'ndjson', 'csv']))
+    .option('--create [key]', 'make the collection if it is not there, with this key field (default: id)')
+    .option('--assign-keys', 'give records without a key one made from their content')
+    .option('--nest', 'open dotted column names into objects')
+    .option('--quiet', 'no progress')
+    .action(async (collection: string, file: string, options: LoadOptions) => {
+      code = await load(access(), collection, file, options);
+    });
+
+  program
+    .command('search')
+    .description('search a collection')
+    .argument('<collection>')
+    .argument('[query]', 'as a visitor would type it', '')
+    .option('--filter <condition>', 'CQL2-Text')
+    .option('--facets <names>', 'facets to count, with commas; * for all')
+    .option('--sort <name>')
+    .option('--fields <paths>', 'fields to return, with commas')
+    .option('--size <count>', 'results', wholeNumber, '10')
+    .option('--draft', 'ask the draft')
+    .option('--json', 'print the whole answer')
+    .action(async (collection: string, query: string, options: SearchOptions) => {
+      code = await search(access(), collection, query, options);
+    });
+
+  program
+    .command('export')
+    .description('write all records of a collection')
+    .argument('<collection>')
+    .option('-o, --output <file>', 'default: standard output')
+    .addOption(new Option('--format <format>').choices(['ndjson', 'csv']))
+    .option('--fields <paths>', 'with commas')
+    .option('--filter <condition>', 'CQL2-Text')
+    .action(async (collection: string, options: ExportOptions) => {
+      code = await exportRecords(access(), collection, options);
+    });
+
+  const settings = program.command('settings').description('tuning and field rules as one file');
+  settings
+    .command('pull')
+    .description('write the live settings')
+    .argument('<collection>')
+    .option('-o, --output <file>', 'default: standard output')
+    .action(async (collection: string, options: { output?: string }) => {
+      code = await pull(access(), collection, options);
+    });
+  settings
+    .command('push')
+    .description('take settings over as the draft')
+    .argument('<collection>')
+    .argument('<file>')
+    .option('--publish', 'make them live')
+    .option('--note <text>', 'for the history')
+    .action(async (collection: string, file: string, options: { publish?: boolean; note?: string }) => {
+      code = await push(access(), collection, file, options);
+    });
+
+  for (const command of [settings, ...program.commands, ...settings.commands]) command.exitOverride();
+  try {
+    await program.parseAsync([...argv]);
+    return code;
+  } catch (error) {
+    if (error instanceof CommanderError) return error.exitCode === 0 ? 0 : 2;
+    if (!(error instanceof Refused)) throw error;
+    process.stderr.write(`${error.message}\n`);
+    return 1;
+  }
+}
