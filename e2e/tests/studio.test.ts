@@ -1,14 +1,13 @@
-import { mkdtempSync, writeFileSync } from 'node:fs';
+import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import AxeBuilder from '@axe-core/webdriverjs';
 import type { Collection } from '@yucca/contract';
-import { By, Key, until, type WebElement } from 'selenium-webdriver';
+import { By, Key, until } from 'selenium-webdriver';
 import { setTheme, startBrowser, type Browser } from '../src/browser';
+import { byText, fileIn, Person, WAIT } from '../src/person';
 import { loadPlants, Server, somePlants } from '../src/server';
 
 jest.setTimeout(120_000);
-const WAIT = 15_000;
 let server: Server;
 let browser: Browser;
 const folder = mkdtempSync(path.join(tmpdir(), 'yucca-files-'));
@@ -22,35 +21,8 @@ afterAll(async () => {
   await server.leave();
 });
 
-const file = (name: string, content: string | Buffer): string => {
-  const full = path.join(folder, name);
-  writeFileSync(full, content);
-  return full;
-};
-
-/** Drops files on the window, the way a person does: real files, real drag events. */
-async function drop(...files: string[]): Promise<void> {
-  const input = await browser.executeScript<WebElement>(`
-    const input = document.createElement('input');
-    input.type = 'file'; input.multiple = true; input.id = 'dropped';
-    document.body.append(input);
-    return input;`);
-  await input.sendKeys(files.join('\n'));
-  await browser.executeScript(`
-    const input = document.getElementById('dropped');
-    const data = new DataTransfer();
-    for (const file of input.files) data.items.add(file);
-    input.remove();
-    for (const type of ['dragenter', 'dragover', 'drop'])
-      document.body.dispatchEvent(new DragEvent(type, { dataTransfer: data, bubbles: true, cancelable: true }));`);
-}
-
-const byText = (tag: string, text: string): By => By.xpath(`//${tag}[contains(normalize-space(.), "${text}")]`);
-const see = (locator: By): Promise<WebElement> => browser.wait(until.elementLocated(locator), WAIT);
-const seeText = (text: string): Promise<WebElement> => see(byText('*', text));
-const press = async (text: string): Promise<void> => (await see(byText('button', text))).click();
-const violations = async (): Promise<string[]> =>
-  (await new AxeBuilder(browser).analyze()).violations.map(({ id, nodes }) => `${id}: ${nodes[0]!.html}`);
+const file = (name: string, content: string | Buffer): string => fileIn(folder, name, content);
+const { see, seeText, press, write, drop, violations } = new Person(() => browser);
 
 /** Presses the button of the refusal and waits until the panel is gone. */
 async function closePanel(): Promise<void> {
@@ -98,15 +70,17 @@ test('the probe survives a reload, opens with / and its result opens the record'
     WAIT,
   );
   await (await browser.findElement(By.css('aside li button'))).click();
-  const text = await see(By.css('textarea'));
-  expect(await text.getAttribute('value')).toContain('"Garden mint number 6"');
+  await seeText('Copy as new');
   expect(await violations()).toEqual([]);
-  await text.clear();
-  await text.sendKeys('{"id": "P-006", "name": broken');
-  await press('Save record');
+  await press('JSON');
+  const json = By.css('.cm-content');
+  expect(await (await see(json)).getText()).toContain('"Garden mint number 6"');
+  expect(await violations()).toEqual([]);
+  await write(json, '{"id": "P-006", "name": broken');
   await seeText('This is not JSON yet');
-  await text.clear();
-  await text.sendKeys('{"id": "P-006", "name": "Corn poppy"}');
+  expect(await (await see(byText('button', 'Save record'))).isEnabled()).toBe(false);
+  await write(json, '{"id": "P-006", "name": "Corn poppy"}');
+  await seeText('What is sent (JSON Merge Patch)');
   await press('Save record');
   await seeText('searchable already');
   await press('Delete record');
@@ -116,7 +90,7 @@ test('the probe survives a reload, opens with / and its result opens the record'
     record: { id: 'P-006', name: 'Corn poppy' },
   });
   await browser.actions().sendKeys(Key.ESCAPE).perform();
-  await browser.wait(async () => (await browser.findElements(By.css('textarea'))).length === 0, WAIT);
+  await browser.wait(async () => (await browser.findElements(By.css('[role=dialog]'))).length === 0, WAIT);
 });
 
 test('the same file again doubles nothing, and another name can be had on a click', async () => {

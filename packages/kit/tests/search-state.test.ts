@@ -32,6 +32,8 @@ function heldClient() {
 
 const settle = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, 0));
 
+jest.setTimeout(30_000);
+
 test('whatever the order of the answers, the newest question wins', async () => {
   await fc.assert(
     fc.asyncProperty(

@@ -20,10 +20,10 @@ export class Spread {
       this.#counts = [1];
       return;
     }
-    let bin = Math.floor(value / 2 ** this.#exponent);
+    let bin = this.#binOf(value);
     while (Math.max(bin, this.#first + this.#counts.length - 1) - Math.min(bin, this.#first) >= BINS) {
       this.#join();
-      bin = Math.floor(value / 2 ** this.#exponent);
+      bin = this.#binOf(value);
     }
     while (bin < this.#first) {
       this.#counts.unshift(0);
@@ -31,6 +31,12 @@ export class Spread {
     }
     while (bin >= this.#first + this.#counts.length) this.#counts.push(0);
     this.#counts[bin - this.#first]!++;
+  }
+
+  #binOf(value: number): number {
+    const bin = Math.floor(value / 2 ** this.#exponent);
+    // The least numbers below zero vanish in the division.
+    return value < 0 && bin === 0 ? -1 : bin;
   }
 
   #join(): void {

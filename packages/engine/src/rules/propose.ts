@@ -67,7 +67,9 @@ export function separatorOf(values: readonly string[]): string | null {
     const short = items.every((item) => item.length <= 30 && item.split(/\s+/).length <= 3);
     // The parts of an address repeat too, but not the first of them.
     const repeats = (some: readonly string[]): boolean => new Set(some).size <= some.length * 0.6;
-    if (short && repeats(items) && repeats(split.map(([first = '']) => first))) return separator.trim();
+    // Commas stand in sentences, too; there the items must come back much more often.
+    const few = !separator.startsWith(',') || new Set(items).size <= values.length / 2;
+    if (short && few && repeats(items) && repeats(split.map(([first = '']) => first))) return separator.trim();
   }
   return null;
 }

@@ -66,7 +66,10 @@ function Option({ label, title, on, set }: { label: string; title: string; on: b
 
 /** How a facet is offered: its title, how many values, and what belongs to its kind. */
 function FacetOptions({ facet, field, fields, change }: CellProps & { facet: Facet }) {
-  const set = (part: FacetChange): void => change((now) => withFacetPart(now, field.path, part), { merge: true });
+  const set = (part: FacetChange): void =>
+    change((now) => withFacetPart(now, field.path, part), {
+      gesture: `facet ${field.path} ${Object.keys(part).join()}`,
+    });
   const kind = facet.kind ?? 'values';
   return (
     <fieldset className="flex flex-wrap items-end gap-3">

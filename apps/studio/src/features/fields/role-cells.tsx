@@ -1,6 +1,7 @@
 import type { FacetKind, FieldProfile, TuningDocument } from '@yucca/contract';
 import clsx from 'clsx';
 import type { ReactNode } from 'react';
+import type { ChangeOptions } from '@/features/tuning/draft-store';
 import {
   rolesOf,
   withFacet,
@@ -17,7 +18,7 @@ export interface CellProps {
   field: FieldProfile;
   fields: readonly FieldProfile[];
   document: TuningDocument;
-  change: (next: (document: TuningDocument) => TuningDocument, options?: { merge?: boolean }) => void;
+  change: (next: (document: TuningDocument) => TuningDocument, options?: ChangeOptions) => void;
 }
 
 /** What the profile proposes and is not done yet: a click takes it. The reason shows on pointing, and is read out. */
@@ -52,8 +53,8 @@ const hasText = ({ types }: FieldProfile): boolean => (types.string ?? 0) + (typ
 function SearchCell({ field, fields, document, change }: CellProps) {
   const { search } = rolesOf(document, field);
   const { proposal, path } = field;
-  const set = (weight: number | null, merge = false): void =>
-    change((now) => withSearch(now, path, weight, fields), { merge });
+  const set = (weight: number | null, gesture: string | null = null): void =>
+    change((now) => withSearch(now, path, weight, fields), { gesture });
   if (search === null) {
     if (proposal.search)
       return (
@@ -89,7 +90,7 @@ function SearchCell({ field, fields, document, change }: CellProps) {
       onChange={(event) => {
         const weight = event.target.value === '' ? 0 : Number(event.target.value);
         if (weight <= 0) set(null);
-        else if (weight <= 1000) set(weight, true);
+        else if (weight <= 1000) set(weight, `weight of ${path}`);
       }}
     />
   );

@@ -1,13 +1,14 @@
 'use client';
 
-import type { FieldProfile, FieldWarning } from '@yucca/contract';
+import type { FieldProfile, FieldRule } from '@yucca/contract';
 import { useState } from 'react';
 import { repairWords, RepairDialog } from './repair';
 
 /** What a field costs its owner, and the way to mend it. */
 export function Warnings({ collection, field }: { collection: string; field: FieldProfile }) {
-  const [repairing, setRepairing] = useState<FieldWarning['repair'] | null>(null);
-  if (field.warnings.length === 0) return null;
+  const [repairing, setRepairing] = useState<FieldRule | null>(null);
+  // A repair that is done takes its warning away; the dialog that offers to undo it stays.
+  if (field.warnings.length === 0 && !repairing) return null;
   return (
     <ul className="grid gap-1">
       {field.warnings.map(({ code, detail, repair, examples }) => (
@@ -22,19 +23,17 @@ export function Warnings({ collection, field }: { collection: string; field: Fie
             </span>
           )}
           {repair && (
-            <button type="button" className="link min-h-6" onClick={() => setRepairing(repair)}>
+            <button
+              type="button"
+              className="link min-h-6"
+              onClick={() => setRepairing({ field: field.path, ...repair })}
+            >
               {repairWords(repair.as)} …
             </button>
           )}
         </li>
       ))}
-      {repairing && (
-        <RepairDialog
-          collection={collection}
-          rule={{ field: field.path, ...repairing }}
-          onClose={() => setRepairing(null)}
-        />
-      )}
+      {repairing && <RepairDialog collection={collection} rule={repairing} onClose={() => setRepairing(null)} />}
     </ul>
   );
 }

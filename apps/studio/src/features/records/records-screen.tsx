@@ -154,16 +154,18 @@ function Table({
 }) {
   const { name, key } = collection;
   const [filter, setFilter] = useParam('filter');
+  const asked = filter.trim();
   const [chosen, setChosen] = useParam('columns');
-  const [typed, setTyped] = useState(filter);
+  /** What is being typed and not asked for yet. */
+  const [typed, setTyped] = useState<string | null>(null);
   const [first] = useState(listing);
   const pages = useMemo(() => {
     const load = (page: number, signal: AbortSignal): Promise<Page<RecordJson>> => {
-      const condition = filter === '' ? '' : `&filter=${encodeURIComponent(filter)}`;
+      const condition = asked === '' ? '' : `&filter=${encodeURIComponent(asked)}`;
       return api<Page<RecordJson>>(`/collections/${name}/records?page=${page}&size=${PAGE}${condition}`, { signal });
     };
-    return new RecordPages(load, filter === '' ? first : null);
-  }, [name, filter, first]);
+    return new RecordPages(load, asked === '' ? first : null);
+  }, [name, asked, first]);
   useEffect(() => () => pages.stop(), [pages]);
   const generation = useRef(collection.generation);
   useEffect(() => {
@@ -175,7 +177,11 @@ function Table({
     pages.look(0, 0);
   }, [pages]);
   useEffect(() => {
-    const timer = setTimeout(() => setFilter(typed.trim()), WAIT_MS);
+    if (typed === null) return;
+    const timer = setTimeout(() => {
+      setFilter(typed);
+      setTyped(null);
+    }, WAIT_MS);
     return () => clearTimeout(timer);
   }, [typed, setFilter]);
   const rows = useSyncExternalStore(pages.subscribe, pages.snapshot, pages.snapshot);
@@ -193,13 +199,13 @@ function Table({
             title="A CQL2-Text condition: =, <, BETWEEN, IN, LIKE, IS NULL, AND, OR, NOT"
             spellCheck={false}
             autoComplete="off"
-            value={typed}
+            value={typed ?? filter}
             aria-invalid={rows.problem !== null}
             onChange={(event) => setTyped(event.target.value)}
           />
         </label>
         <p role="status" className="figures shrink-0 text-xs text-soft">
-          {filter !== '' && rows.problem === null && `${count(rows.total)} of ${count(collection.records)}`}
+          {asked !== '' && rows.problem === null && `${count(rows.total)} of ${count(collection.records)}`}
         </p>
         <ColumnChooser
           fields={fields}
@@ -214,7 +220,7 @@ function Table({
           {rows.problem}
         </p>
       )}
-      {rows.total === 0 && rows.problem === null && filter !== '' ? (
+      {rows.total === 0 && rows.problem === null && asked !== '' ? (
         <p className="border-t border-line p-6 text-soft">No record fulfils this condition.</p>
       ) : (
         <RecordTable pages={pages} columns={columns} keyField={key} open={open} onOpen={onOpen} />

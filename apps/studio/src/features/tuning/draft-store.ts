@@ -32,6 +32,11 @@ export interface DraftState {
   saves: number;
 }
 
+export interface ChangeOptions {
+  /** The same for changes that belong together. */
+  gesture?: string | null;
+}
+
 /** Rebuilds shorter than this are not worth a question. */
 const ASK_FROM_S = 1;
 const STEPS = 100;
@@ -46,6 +51,8 @@ export class DraftStore {
   #state: DraftState;
   #past: TuningDocument[] = [];
   #future: TuningDocument[] = [];
+  /** The gesture of the last change. */
+  #gesture: string | null = null;
   #saving: Promise<void> | null = null;
 
   constructor(server: DraftServer, start: { live: TuningDocument; draft: TuningDocument; exists: boolean }) {
@@ -81,17 +88,20 @@ export class DraftStore {
     this.#listeners.forEach((listener) => listener());
   }
 
-  /** Changes the draft. Changes of one kind within one gesture (`merge`) are undone together. */
-  change(next: (document: TuningDocument) => TuningDocument, { merge = false } = {}): void {
+  /** Changes the draft. Changes that follow each other within one gesture, such as typing a number, are undone together. */
+  change(next: (document: TuningDocument) => TuningDocument, { gesture = null }: ChangeOptions = {}): void {
     const before = this.#state.document;
     const document = next(before);
     if (JSON.stringify(document) === JSON.stringify(before)) return;
-    if (!merge || this.#past.length === 0) this.#past = [...this.#past, before].slice(-STEPS);
+    const goesOn = gesture !== null && gesture === this.#gesture;
+    if (!goesOn) this.#past = [...this.#past, before].slice(-STEPS);
+    this.#gesture = gesture;
     this.#future = [];
     this.#put(document);
   }
 
   undo(): void {
+    this.#gesture = null;
     const document = this.#past.pop();
     if (!document) return;
     this.#future.push(this.#state.document);
@@ -99,6 +109,7 @@ export class DraftStore {
   }
 
   redo(): void {
+    this.#gesture = null;
     const document = this.#future.pop();
     if (!document) return;
     this.#past.push(this.#state.document);

@@ -1,0 +1,92 @@
+import type { FieldProfile, Profile, TuningDocument } from '@yucca/contract';
+import { Profiler } from '@yucca/engine/profile';
+import { checkTuning } from '../src/server/tuning/tuning';
+import {
+  openProposals,
+  rolesOf,
+  withExact,
+  withFacet,
+  withFacetOrder,
+  withFacetPart,
+  withMarked,
+  withProposals,
+  withSearch,
+  withShown,
+  withSignal,
+  withSort,
+} from '../src/features/fields/roles';
+
+const profile: Profile = (() => {
+  const profiler = new Profiler('id');
+  for (let i = 0; i < 60; i++) {
+    profiler.add({
+      id: `p${i}`,
+      name: `Rose number ${i}`,
+      kind: ['tree', 'shrub'][i % 2],
+      price: i,
+      sales: i * i,
+      added: `2026-05-${10 + (i % 20)}`,
+      checksum: `${i}f3a9c${i}`.padEnd(40, '0a1b'),
+      makers: [{ id: `m${i % 5}`, name: `Maker ${i % 5}` }],
+    });
+  }
+  return profiler.finish();
+})();
+const { fields } = profile;
+const field = (path: string): FieldProfile => fields.find((one) => one.path === path)!;
+
+test('with nothing named every text field is searched alike, until one gets a weight', () => {
+  expect(rolesOf({}, field('name')).search).toEqual({ weight: 1, implicit: true });
+  expect(rolesOf({}, field('price')).search).toBeNull();
+  const weighted = withSearch({}, 'name', 5, fields);
+  expect(rolesOf(weighted, field('name')).search).toEqual({ weight: 5, implicit: false });
+  expect(rolesOf(weighted, field('kind')).search).toEqual({ weight: 1, implicit: false });
+  expect(rolesOf(withSearch(weighted, 'kind', null, fields), field('kind')).search).toBeNull();
+});
+
+test('a facet keeps what was chosen for it when its kind changes, and goes when it is taken away', () => {
+  const made = withFacet({}, 'makers.id', 'values', field('makers.id').proposal.facet);
+  expect(made.facets).toEqual([{ name: 'makers', field: 'makers.id', kind: 'values', labelField: 'makers.name' }]);
+  const labelled = withFacetPart(made, 'makers.id', { label: 'Maker' });
+  expect(withFacet(labelled, 'makers.id', 'tree').facets![0]).toMatchObject({ kind: 'tree', label: 'Maker' });
+  expect(withFacetPart(labelled, 'makers.id', { label: undefined }).facets![0]).not.toHaveProperty('label');
+  expect(withFacet(labelled, 'makers.id', null).facets).toEqual([]);
+});
+
+test('two facets never have one name, and stand in the order asked for', () => {
+  const taken: TuningDocument = { facets: [{ name: 'kind', field: 'other' }] };
+  const both = withFacet(taken, 'kind', 'values');
+  expect(both.facets!.map(({ name }) => name)).toEqual(['kind', 'kind-2']);
+  expect(withFacetOrder(both, ['kind-2', 'kind']).facets!.map(({ field: path }) => path)).toEqual(['kind', 'other']);
+});
+
+test('sorts fit the field, and go together', () => {
+  expect(withSort({}, field('price'), true).sorts!.map(({ name }) => name)).toEqual(['price-low', 'price-high']);
+  expect(withSort({}, field('added'), true).sorts).toEqual([
+    { name: 'added-newest', label: 'Newest first', by: [{ field: 'added', order: 'desc' }] },
+  ]);
+  expect(withSort(withSort({}, field('price'), true), field('price'), false).sorts).toEqual([]);
+});
+
+test('showing, marking, signals and strictness go on and off', () => {
+  const hidden = withShown({}, 'checksum', false);
+  expect([rolesOf(hidden, field('checksum')).shown, rolesOf(hidden, field('name')).shown]).toEqual([false, true]);
+  expect(rolesOf(withShown(hidden, 'checksum', true), field('checksum')).shown).toBe(true);
+  expect(rolesOf(withShown({ show: ['name'] }, 'price', true), field('price')).shown).toBe(true);
+  const unmarked = withMarked({}, 'name', false, fields);
+  expect([rolesOf(unmarked, field('name')).marked, rolesOf(unmarked, field('kind')).marked]).toEqual([false, true]);
+  expect(rolesOf(withMarked(unmarked, 'name', true, fields), field('name')).marked).toBe(true);
+  const signal = withSignal(withSignal({}, 'sales', 'log'), 'sales', 'linear');
+  expect(signal.signals).toEqual([{ field: 'sales', shape: 'linear' }]);
+  expect(withSignal(signal, 'sales', null).signals).toEqual([]);
+  expect(withExact(withExact({}, 'id', true), 'id', false).typos!.exactFields).toEqual([]);
+});
+
+test('all proposals taken make a tuning the server takes, and leave nothing proposed', () => {
+  const tuned = withProposals({}, fields);
+  expect(() => checkTuning(tuned)).not.toThrow();
+  expect(fields.flatMap((one) => openProposals(tuned, one))).toEqual([]);
+  expect(tuned.search![0]).toEqual({ field: 'id', weight: 1 });
+  expect(tuned.hide).toEqual(['checksum']);
+  expect(withProposals(tuned, fields)).toEqual(tuned);
+});
