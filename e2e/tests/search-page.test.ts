@@ -88,6 +88,42 @@ test('choices, pages, Back and Forward', async () => {
   await browser.wait(async () => (await address()) === '', WAIT);
 });
 
+test('the field offers values and records while one types; keys choose; what was asked is remembered', async () => {
+  await browser.get(page());
+  await totalIs('120 results');
+  const input = await see('[role=combobox]');
+  await input.click();
+  await see('[role=option]');
+  expect(await (await see('[role=group]')).getText()).toContain('Popular now');
+  await input.sendKeys('whi');
+  await browser.wait(async () => (await browser.findElements(By.css('[data-kind=value]'))).length === 1, WAIT);
+  expect(await (await see('[data-kind=value]')).getText()).toContain('white');
+  expect(await violations()).toEqual([]);
+  // The checker works in a tab of its own; coming back, the list is closed.
+  await input.click();
+  await see('[data-kind=value]');
+  await input.sendKeys(Key.ARROW_DOWN);
+  expect(await input.getAttribute('aria-activedescendant')).toBe(
+    await (await see('[aria-selected=true]')).getAttribute('id'),
+  );
+  await input.sendKeys(Key.ENTER);
+  await totalIs('30 results');
+  expect(await address()).toBe('?colour=white');
+  expect(await input.getAttribute('aria-expanded')).toBe('false');
+  await input.sendKeys('century');
+  await browser.wait(async () => (await browser.findElements(By.css('[data-kind=record]'))).length > 2, WAIT);
+  await input.sendKeys(Key.ARROW_UP);
+  expect(await (await see('[data-part=preview]')).getText()).toContain('Century plant');
+  await input.sendKeys(Key.ESCAPE);
+  expect(await (await see('[role=combobox]')).getAttribute('value')).toBe('century');
+  await input.sendKeys(Key.ENTER);
+  await browser.get(page());
+  await (await see('[role=combobox]')).click();
+  expect(await (await see('[data-kind=past]')).getText()).toContain('century');
+  await (await see('[role=combobox]')).sendKeys(Key.ARROW_DOWN, Key.chord(Key.SHIFT, Key.DELETE));
+  await browser.wait(async () => (await browser.findElements(By.css('[data-kind=past]'))).length === 0, WAIT);
+});
+
 test('nothing found offers ways out', async () => {
   await browser.get(page('?q=rose+zzzzz&colour=blue'));
   await see('#results a.link');

@@ -322,8 +322,9 @@ export interface Suggestion {
   /** Records behind it. */
   count: number;
   kind: 'query' | 'value' | 'record';
-  /** The facet a value belongs to. */
+  /** The facet a value belongs to, and the value as a choice names it: `text` is its label. */
   facet?: string;
+  value?: string;
   /** The key of a record. */
   id?: string;
 }

@@ -1,4 +1,4 @@
-import type { ProblemJson, SearchAnswer, SearchRequest } from '@yucca/contract';
+import type { ProblemJson, SearchAnswer, SearchRequest, SuggestAnswer } from '@yucca/contract';
 
 export interface ClientOptions {
   /** Where the API lives, without a slash at the end. Default: this page's own server. */
@@ -24,6 +24,20 @@ export interface SearchClient {
   search: (collection: string, request: SearchRequest, signal?: AbortSignal) => Promise<SearchAnswer>;
 }
 
+/** All of the search routes. */
+export interface YuccaClient extends SearchClient {
+  /** Several searches in one request, at most ten; what fails answers a problem in its place. */
+  multiSearch: (
+    queries: readonly (SearchRequest & { collection: string })[],
+    signal?: AbortSignal,
+  ) => Promise<(SearchAnswer | ProblemJson)[]>;
+  /** Completions of what is being typed. */
+  suggest: (collection: string, q: string, size: number, signal?: AbortSignal) => Promise<SuggestAnswer>;
+}
+
+/** Waits before a request is sent again after the line was down, in milliseconds. */
+const RETRY_AFTER_MS = [150, 600];
+
 /** The query string of a search as the API's GET takes it. */
 export function searchParams(request: SearchRequest): URLSearchParams {
   const params = new URLSearchParams();
@@ -48,18 +62,54 @@ export function searchParams(request: SearchRequest): URLSearchParams {
   return params;
 }
 
-/** Makes a client for a server's search routes. Requests are simple GETs, so a browser sends no preflight. */
-export function createClient({ base = '', key, fetch: send = globalThis.fetch }: ClientOptions = {}): SearchClient {
+/**
+ * Makes a client for a server's search routes. Requests are simple GETs wherever they can be, so a browser sends no
+ * preflight. When the line is down a request is sent again twice, a little later each time; what a server has answered,
+ * whatever it is, is never asked again by itself.
+ */
+export function createClient({ base = '', key, fetch: send = globalThis.fetch }: ClientOptions = {}): YuccaClient {
+  const ask = async <T>(path: string, signal?: AbortSignal, init: RequestInit = {}): Promise<T> => {
+    const response = await sent(
+      () => send.call(globalThis, `${base}/api/v1${path}`, signal ? { ...init, signal } : init),
+      signal,
+    );
+    if (!response.ok) throw new ProblemError(await readProblem(response));
+    return (await response.json()) as T;
+  };
+  const withKey = (params: URLSearchParams): string => {
+    if (key) params.set('key', key);
+    return params.toString();
+  };
+  const of = (collection: string): string => `/collections/${encodeURIComponent(collection)}`;
   return {
-    async search(collection, request, signal) {
-      const params = searchParams(request);
-      if (key) params.set('key', key);
-      const url = `${base}/api/v1/collections/${encodeURIComponent(collection)}/search?${params.toString()}`;
-      const response = await send.call(globalThis, url, signal ? { signal } : {});
-      if (!response.ok) throw new ProblemError(await readProblem(response));
-      return (await response.json()) as SearchAnswer;
+    search: (collection, request, signal) =>
+      ask<SearchAnswer>(`${of(collection)}/search?${withKey(searchParams(request))}`, signal),
+    suggest: (collection, q, size, signal) =>
+      ask<SuggestAnswer>(
+        `${of(collection)}/suggest?${withKey(new URLSearchParams({ q, size: String(size) }))}`,
+        signal,
+      ),
+    async multiSearch(queries, signal) {
+      const headers = { 'Content-Type': 'application/json', ...(key ? { Authorization: `Bearer ${key}` } : {}) };
+      const init = { method: 'POST', headers, body: JSON.stringify({ queries }) };
+      const { answers } = await ask<{ answers: (SearchAnswer | ProblemJson)[] }>('/search', signal, init);
+      return answers;
     },
   };
+}
+
+/** Sends a request, and again when the line was down: fetch says so with a TypeError. */
+async function sent(send: () => Promise<Response>, signal: AbortSignal | undefined): Promise<Response> {
+  for (const wait of RETRY_AFTER_MS) {
+    try {
+      return await send();
+    } catch (error) {
+      if (!(error instanceof TypeError) || signal?.aborted) throw error;
+      await new Promise((resolve) => setTimeout(resolve, wait));
+      if (signal?.aborted) throw error;
+    }
+  }
+  return send();
 }
 
 async function readProblem(response: Response): Promise<ProblemJson> {

@@ -70,3 +70,30 @@ test('a query becomes a request with what the page always asks for', () => {
   });
   expect(requestFor({ q: '', select: {}, sort: null, page: 1 })).toEqual({ q: '', page: 1 });
 });
+
+test('when the line is down a request is sent again, twice; an answer of the server never is', async () => {
+  let calls = 0;
+  const down = (until: number) =>
+    (async () => {
+      calls++;
+      if (calls <= until) throw new TypeError('Failed to fetch');
+      return new Response('{"answers":[]}', { status: 200 });
+    }) as unknown as typeof fetch;
+  expect(await createClient({ fetch: down(2) }).multiSearch([])).toEqual([]);
+  expect(calls).toBe(3);
+  calls = 0;
+  await expect(createClient({ fetch: down(9) }).suggest('plants', 'a', 3)).rejects.toThrow('Failed to fetch');
+  expect(calls).toBe(3);
+  const { send, asked } = fakeFetch(503, '{}');
+  await expect(createClient({ fetch: send }).search('plants', {})).rejects.toThrow();
+  expect(asked).toHaveLength(1);
+});
+
+test('completions and several searches carry the key', async () => {
+  const { send, asked } = fakeFetch(200, '{"answers":[],"suggestions":[]}');
+  const client = createClient({ key: 'k', fetch: send });
+  await client.suggest('pl ants', 'a b', 3);
+  expect(asked[0]!.url).toBe('/api/v1/collections/pl%20ants/suggest?q=a+b&size=3&key=k');
+  await client.multiSearch([{ collection: 'plants', q: 'a' }]);
+  expect(asked[1]!.url).toBe('/api/v1/search');
+});

@@ -228,8 +228,9 @@ export const SCHEMAS: { [name: string]: Schema } = {
     q: text,
     suggestions: listOf(
       object(
-        { text, ranges, count, kind: { enum: ['query', 'value', 'record'] }, facet: text, id: text },
+        { text, ranges, count, kind: { enum: ['query', 'value', 'record'] }, facet: text, value: text, id: text },
         'facet',
+        'value',
         'id',
       ),
     ),

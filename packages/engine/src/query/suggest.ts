@@ -67,7 +67,14 @@ function fromValues(
     .flatMap((rule) => {
       const all = { ...tuning, facets: [rule] };
       return searchFacet(generation, all, {}, rule.name, q, size, context).values.map(
-        ({ label, ranges, count }): Suggestion => ({ text: label, ranges, count, kind: 'value', facet: rule.name }),
+        ({ value, label, ranges, count }): Suggestion => ({
+          text: label,
+          ranges,
+          count,
+          kind: 'value',
+          facet: rule.name,
+          value,
+        }),
       );
     })
     .sort((a, b) => b.count - a.count);

@@ -5,7 +5,7 @@ const plain = new Intl.NumberFormat('en', { maximumFractionDigits: 2 });
 const money = new Intl.NumberFormat('en', { minimumFractionDigits: 2, maximumFractionDigits: 2 });
 
 /** Prices always carry their two decimals, so that a column of them lines up. */
-const written = ({ label, value }: NonNullable<ShownHit['number']>): string =>
+export const figureText = ({ label, value }: NonNullable<ShownHit['number']>): string =>
   (/price|cost|amount/i.test(label) ? money : plain).format(value);
 
 /** One result as a visitor sees it. */
@@ -51,7 +51,7 @@ export function ResultCard({
         )}
         {figure && (
           <p className="mt-auto pt-2 text-[13px] text-soft">
-            {figure.label} <span className="figures text-[15px] text-ink">{written(figure)}</span>
+            {figure.label} <span className="figures text-[15px] text-ink">{figureText(figure)}</span>
           </p>
         )}
       </div>

@@ -25,6 +25,7 @@ import { ResultCard } from './result-card';
 import { shownChoices } from './choices';
 import { FacetList } from './facets/facet-list';
 import { PAGE_SIZE } from './page-size';
+import { SearchBox } from './search-box';
 import { shownHit } from './shown-hit';
 
 export interface SearchPageProps {
@@ -37,6 +38,8 @@ export interface SearchPageProps {
   sorts: { name: string; label: string }[];
   /** A key that can do nothing but search. */
   pageKey: string;
+  /** Records there are. */
+  all: number;
   query: Query;
   /** The answer to `query`, from the server. */
   answer: SearchAnswer;
@@ -53,11 +56,13 @@ export function SearchPage({
   facets,
   sorts,
   pageKey,
+  all,
   query: first,
   answer: firstAnswer,
 }: SearchPageProps) {
+  const [client] = useState(() => createClient({ key: pageKey }));
   const [snapshot, search] = useSearch(() => ({
-    client: createClient({ key: pageKey }),
+    client,
     collection,
     request: { facets: facets.length > 0 ? ['*'] : [], size: PAGE_SIZE },
     query: first,
@@ -101,19 +106,18 @@ export function SearchPage({
       <main>
         <form ref={form} method="get" action={here} role="search" onSubmit={submit}>
           <div className="flex gap-2">
-            <input
-              type="search"
-              name="q"
-              aria-label={`Search ${title.toLowerCase()}`}
-              placeholder={`Search ${count(firstAnswer.total)} ${title.toLowerCase()}`}
-              autoComplete="off"
-              autoCapitalize="off"
-              spellCheck={false}
-              maxLength={512}
-              value={query.q}
-              onChange={(event) => go(withText(query, event.target.value), 'replace')}
-              onKeyDown={(event) => event.key === 'Escape' && go(withText(query, ''), 'replace')}
-              className="field h-12 flex-1 px-4 text-[17px]"
+            <SearchBox
+              collection={collection}
+              title={title}
+              card={card}
+              client={client}
+              text={query.q}
+              total={answer.total}
+              all={all}
+              facetLabel={(name) => answer.facets[name]?.label ?? name}
+              onText={(text) => go(withText(query, text), 'replace')}
+              onAsk={(text) => go(withText(query, text), 'push')}
+              onValue={(facet, value) => go(withToggled(withText(query, ''), facet, value), 'push')}
             />
             <Button type="submit" kind="primary" className="h-12 px-5">
               Search

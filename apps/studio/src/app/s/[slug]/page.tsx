@@ -44,7 +44,7 @@ export async function generateMetadata({ params, searchParams }: Props): Promise
 
 export default async function HostedPage({ params, searchParams }: Props) {
   const { collections, tunings, search, keys } = runtime();
-  const { name, title } = collectionOf((await params).slug);
+  const { name, title, records } = collectionOf((await params).slug);
   const tuning = completeTuning(tunings.get(name, 'live'));
   const facets = tuning.facets.map((facet) => ({ name: facet.name, kind: facet.kind }));
   const { query } = parseAddress(queryString(await searchParams), facets);
@@ -68,6 +68,7 @@ export default async function HostedPage({ params, searchParams }: Props) {
       facets={facets}
       sorts={sorts}
       pageKey={keys.pageKey()}
+      all={records}
       query={within}
       answer={answer}
     />
