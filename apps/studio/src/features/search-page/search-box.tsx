@@ -118,7 +118,10 @@ export function SearchBox({
         name: 'q',
         placeholder: `Search ${count(all)} ${title.toLowerCase()}`,
         maxLength: 512,
-        onKeyDown: (event) => event.key === 'Enter' && memory.addQuery(event.currentTarget.value),
+        // Enter that chose a row was not meant for the text.
+        onKeyDown: (event) => {
+          if (event.key === 'Enter' && !event.defaultPrevented) memory.addQuery(event.currentTarget.value);
+        },
       }}
       classes={{
         root: 'relative min-w-0 flex-1',
