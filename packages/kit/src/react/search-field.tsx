@@ -252,6 +252,7 @@ function Sections({
 function DefaultOffer({ offer }: { offer: Offer }) {
   return (
     <>
+      {/* eslint-disable-next-line @next/next/no-img-element -- the kit knows no framework */}
       {offer.picture && <img src={offer.picture} alt="" width={32} height={32} />}
       <span>
         <Marked text={offer.text} ranges={offer.ranges} />

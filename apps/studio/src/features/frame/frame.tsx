@@ -68,7 +68,7 @@ export function Frame({
 }: {
   collections: Collection[];
   current?: Collection | null;
-  stage?: 'records' | 'fields' | 'keys' | 'api' | null;
+  stage?: 'records' | 'fields' | 'tuning' | 'keys' | 'api' | null;
   children: ReactNode;
 }) {
   const base = current && `/c/${current.name}`;
@@ -90,6 +90,7 @@ export function Frame({
             stages={[
               { name: 'Records', href: `${base}/records`, filled: current.records > 0, current: stage === 'records' },
               { name: 'Fields', href: `${base}/fields`, filled: current.liveVersion > 1, current: stage === 'fields' },
+              { name: 'Tuning', href: `${base}/tuning`, filled: current.liveVersion > 1, current: stage === 'tuning' },
               { name: 'Search page', href: `/s/${current.name}`, filled: current.records > 0, current: false },
             ]}
           />

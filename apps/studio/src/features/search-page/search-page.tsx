@@ -20,7 +20,7 @@ import clsx from 'clsx';
 import { useEffect, useRef, useState, type FormEvent, type MouseEvent } from 'react';
 import { ThemeSwitch } from '@/features/frame/theme-switch';
 import { Button } from '@/ui/button';
-import { count, counted } from '@/ui/format';
+import { counted } from '@/ui/format';
 import { ResultCard } from './result-card';
 import { shownChoices } from './choices';
 import { FacetList } from './facets/facet-list';

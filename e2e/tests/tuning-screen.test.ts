@@ -1,0 +1,108 @@
+import type { TuningDocument } from '@yucca/contract';
+import { By, Key } from 'selenium-webdriver';
+import { setTheme, startBrowser, type Browser } from '../src/browser';
+import { byText, Person } from '../src/person';
+import { Server } from '../src/server';
+
+jest.setTimeout(120_000);
+let server: Server;
+let browser: Browser;
+const { see, seeText, press, until: holds, write, violations } = new Person(() => browser);
+
+beforeAll(async () => {
+  server = await new Server().start();
+  browser = await startBrowser();
+  await server.api('POST', '/collections', { name: 'plants', title: 'Plants' });
+  await server.api('PUT', '/collections/plants/tuning/draft', {
+    search: [
+      { field: 'name', weight: 10 },
+      { field: 'care', weight: 1 },
+    ],
+    signals: [{ field: 'sales' }],
+  });
+  await server.api('POST', '/collections/plants/tuning/publish', {});
+  const records = Array.from({ length: 40 }, (_, i) => ({
+    id: `P-${i}`,
+    name: i % 2 ? `Fern number ${i}` : `Rose number ${i}`,
+    care: i % 2 ? 'Grows under any rose.' : 'Wants sun and water.',
+    sales: (i * 37) % 40,
+  }));
+  await server.api('POST', '/collections/plants/records?wait=true', records);
+});
+afterAll(async () => {
+  await browser?.quit();
+  await server.leave();
+});
+
+const draft = (): Promise<TuningDocument> => server.api('GET', '/collections/plants/tuning?version=draft');
+const column = (label: string): Promise<string[]> =>
+  browser.executeScript(
+    `return [...document.querySelectorAll('ol[aria-label=${label}] li')].map((row) => row.querySelector('.font-medium').textContent)`,
+  );
+const lines = (kind: string): Promise<number> =>
+  browser.executeScript(`return document.querySelectorAll('[data-part=movement] [data-kind=${kind}]').length`);
+
+test('a lever moves the draft at once; lines join what moved; undo brings it back', async () => {
+  await browser.get(`${server.base}/c/plants/tuning?probe=rose`);
+  await holds(async () => (await column('Draft')).length === 20 && (await lines('same')) === 20);
+  expect(await violations()).toEqual([]);
+  const live = await column('Live');
+  expect(live[0]).toContain('Rose');
+  const weight = await see(By.css('input[aria-label="care"]'));
+  await weight.sendKeys(Key.END);
+  await holds(async () => (await draft()).search!.find(({ field }) => field === 'care')!.weight === 20);
+  await holds(async () => (await column('Draft'))[0]!.includes('Fern'));
+  expect(await column('Live')).toEqual(live);
+  await holds(async () => (await lines('rises')) > 0 && (await lines('falls')) > 0);
+  await seeText('% alike');
+  await seeText('saved, no rebuild needed');
+  for (const theme of ['dark', 'light'] as const) {
+    await setTheme(browser, theme);
+    expect(await violations()).toEqual([]);
+  }
+  await press('Undo');
+  await holds(async () => (await column('Draft'))[0] === live[0]);
+  await browser.navigate().refresh();
+  await holds(async () => (await column('Draft')).length === 20);
+});
+
+test('a result explains itself', async () => {
+  await browser.get(`${server.base}/c/plants/tuning?probe=rose`);
+  await holds(async () => (await column('Live')).length === 20);
+  await browser.findElement(By.css('ol[aria-label=Live] li button')).click();
+  await seeText('as written');
+  expect(await violations()).toEqual([]);
+  await browser.actions().sendKeys(Key.ESCAPE).perform();
+});
+
+test('synonyms are written as they are read, wrong ones are named, and they find at once', async () => {
+  await browser.get(`${server.base}/c/plants/tuning?probe=briar`);
+  await seeText('Neither finds anything');
+  const field = By.css('input[aria-label="Find or add a synonym"]');
+  await write(field, 'briar');
+  await press('Add');
+  await seeText('Two or more');
+  await write(field, 'briar = rose');
+  await press('Add');
+  await holds(async () => (await column('Draft')).length === 20 && (await column('Live')).length === 0);
+  await see(byText('li', 'briar = rose'));
+});
+
+test('kept queries show how much the draft changes each, and two keys go through them; publishing makes both alike', async () => {
+  await browser.get(`${server.base}/c/plants/tuning?probe=briar`);
+  await press('Keep this query');
+  await write(By.id('probe'), 'water');
+  await press('Keep this query');
+  await holds(
+    async () =>
+      (await browser.findElements(By.xpath('//button[@aria-pressed and contains(., "briar") and contains(., "0%")]')))
+        .length === 1,
+  );
+  await browser.actions().keyDown(Key.ALT).sendKeys(Key.ARROW_DOWN).keyUp(Key.ALT).perform();
+  await holds(async () => (await browser.getCurrentUrl()).includes('probe=briar'));
+  await press('Publish draft');
+  await seeText('Synonyms added: “briar = rose”');
+  await browser.findElement(By.css('[role=dialog] button[type=submit]')).click();
+  await holds(async () => (await column('Live')).length === 20);
+  await seeText('the same');
+});

@@ -1,0 +1,1 @@
+export { rankBiasedOverlap } from './rank-overlap.ts';
