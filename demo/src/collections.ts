@@ -1,7 +1,15 @@
 import type { TuningDocument } from '@yucca/contract';
 
+export interface DemoCollection {
+  name: string;
+  title: string;
+  tuning: TuningDocument;
+  /** What somebody at Quillbrook is trying out: it waits as a draft. A merge patch of the tuning. */
+  draft?: Partial<TuningDocument>;
+}
+
 /** How the three Quillbrook collections are searched. */
-export const COLLECTIONS: { name: string; title: string; tuning: TuningDocument }[] = [
+export const COLLECTIONS: DemoCollection[] = [
   {
     name: 'plants',
     title: 'Plants',
@@ -49,6 +57,16 @@ export const COLLECTIONS: { name: string; title: string; tuning: TuningDocument 
       ],
       signalShare: 0.15,
       hide: ['checksum', 'media_ids'],
+    },
+    draft: {
+      words: { require: 'most' },
+      signalShare: 0.35,
+      synonyms: [
+        { kind: 'same', words: ['houseplant', 'indoor plant', 'pot plant'] },
+        { kind: 'same', words: ['snake plant', 'sansevieria', 'mother in law tongue'] },
+        { kind: 'oneWay', from: ['succulent'], to: ['agave', 'aloe', 'sempervivum'] },
+        { kind: 'oneWay', from: ['drought'], to: ['full sun', 'gravel', 'no watering'] },
+      ],
     },
   },
   {

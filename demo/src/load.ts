@@ -14,7 +14,7 @@ export async function loadQuillbrook(base: string, adminKey: string, dataDir: st
     if (!response.ok && response.status !== 404) throw new Error(`${method} ${route}: ${await response.text()}`);
     return response;
   };
-  for (const { name, title, tuning } of COLLECTIONS) {
+  for (const { name, title, tuning, draft } of COLLECTIONS) {
     if ((await call('GET', `/collections/${name}`)).ok) continue;
     process.stdout.write(`Loading ${name} …\n`);
     await call('POST', '/collections', JSON.stringify({ name, title, key: 'id' }));
@@ -23,6 +23,7 @@ export async function loadQuillbrook(base: string, adminKey: string, dataDir: st
     const file = path.join(dataDir, 'quillbrook', `${name}.jsonl`);
     const rows = Readable.toWeb(createReadStream(file)) as unknown as BodyInit;
     await call('POST', `/collections/${name}/records?wait=true`, rows, 'application/x-ndjson');
+    if (draft) await call('PATCH', `/collections/${name}/tuning/draft`, JSON.stringify(draft));
   }
 }
 

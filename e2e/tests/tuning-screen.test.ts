@@ -46,6 +46,8 @@ test('a lever moves the draft at once; lines join what moved; undo brings it bac
   await browser.get(`${server.base}/c/plants/tuning?probe=rose`);
   await holds(async () => (await column('Draft')).length === 20 && (await lines('same')) === 20);
   expect(await violations()).toEqual([]);
+  // The window itself never scrolls: only the lists in it do.
+  expect(await browser.executeScript('return document.documentElement.scrollHeight <= window.innerHeight')).toBe(true);
   const live = await column('Live');
   expect(live[0]).toContain('Rose');
   const weight = await see(By.css('input[aria-label="care"]'));
@@ -64,6 +66,18 @@ test('a lever moves the draft at once; lines join what moved; undo brings it bac
   await holds(async () => (await column('Draft'))[0] === live[0]);
   await browser.navigate().refresh();
   await holds(async () => (await column('Draft')).length === 20);
+});
+
+test('g and a letter go to a stage, ? lists the keys', async () => {
+  await browser.get(`${server.base}/c/plants/tuning`);
+  await see(By.id('probe'));
+  await browser.actions().sendKeys('?').perform();
+  await seeText('Keys of the keyboard');
+  expect(await violations()).toEqual([]);
+  await browser.actions().sendKeys(Key.ESCAPE).perform();
+  await holds(async () => (await browser.findElements(By.css('[role=dialog]'))).length === 0);
+  await browser.actions().sendKeys('gf').perform();
+  await holds(async () => (await browser.getCurrentUrl()).endsWith('/c/plants/fields'));
 });
 
 test('a result explains itself', async () => {

@@ -17,6 +17,9 @@ export interface Hit {
   word: number;
 }
 
+/** A letter or digit of ASCII always makes a word; other scripts are asked properly. */
+const SURELY_WORDS = /[A-Za-z0-9]/;
+
 /** The matches of one record: by JSON Pointer of a string. */
 export type RecordHits = Map<string, { field: string; source: string; hits: Hit[] }>;
 
@@ -72,7 +75,13 @@ export class Marker {
     eachLeaf(record, (field, value, pointer) => {
       if (left === 0 || value === null || !this.#isIndexed(field, value)) return;
       const source = String(value);
-      const tokens = tokensInPlace(this.#segment.meta.html.includes(field) ? blankTags(source) : source);
+      const text = this.#segment.meta.html.includes(field) ? blankTags(source) : source;
+      // Strings are numbered by their place among those with words; one without a match need not be read to count.
+      if (SURELY_WORDS.test(text) && !byString.has(string)) {
+        string++;
+        return;
+      }
+      const tokens = tokensInPlace(text);
       if (tokens.length === 0) return;
       const here = byString.get(string++);
       if (here === undefined) return;

@@ -4,6 +4,7 @@ import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { YuccaMark } from '@/ui/mark';
 import { CollectionSwitch } from './collection-switch';
+import { Shortcuts } from './shortcuts';
 import { StatusLine } from './status-line';
 import { ThemeSwitch } from './theme-switch';
 
@@ -98,6 +99,7 @@ export function Frame({
         <nav aria-label="For all collections" className="ml-auto flex items-center gap-1">
           <HeadLink name="API" href={current ? `/api?collection=${current.name}` : '/api'} current={stage === 'api'} />
           <HeadLink name="Keys" href="/keys" current={stage === 'keys'} />
+          <Shortcuts collection={current?.name ?? null} />
           <ThemeSwitch />
         </nav>
       </header>

@@ -55,7 +55,7 @@ export function Bench({ client, collection, card, text, generation, saves }: Ben
         </p>
       )}
       <div
-        className="min-h-0 flex-1 overflow-y-auto px-4"
+        className="relative min-h-0 flex-1 overflow-y-auto px-4"
         tabIndex={0}
         role="region"
         aria-label="Results, live and draft"

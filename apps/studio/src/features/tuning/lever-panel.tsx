@@ -14,7 +14,7 @@ export function LeverPanel({ collection }: { collection: string }) {
   const tuning = completeTuning(document);
   return (
     <div
-      className="w-[340px] shrink-0 overflow-y-auto border-r border-line bg-raised"
+      className="relative w-[340px] shrink-0 overflow-y-auto border-r border-line bg-raised"
       tabIndex={0}
       role="region"
       aria-label="Levers"
@@ -42,7 +42,7 @@ function Group({ title, children }: { title: string; children: ReactNode }) {
   return (
     <details open className="border-b border-line px-4 py-2">
       <summary className="min-h-6 font-head font-semibold">{title}</summary>
-      <div className="grid gap-2 pt-1 pb-2">{children}</div>
+      <div className="grid grid-cols-[minmax(0,1fr)] gap-2 pt-1 pb-2">{children}</div>
     </details>
   );
 }
