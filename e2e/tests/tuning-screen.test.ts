@@ -120,3 +120,17 @@ test('kept queries show how much the draft changes each, and two keys go through
   await holds(async () => (await column('Live')).length === 20);
   await seeText('the same');
 });
+
+test('an old version says what differs from live and comes back as a draft that can be undone', async () => {
+  await browser.get(`${server.base}/c/plants/tuning?probe=briar`);
+  await press('History');
+  await seeText('Version 3');
+  await press('What differs');
+  await seeText('Synonyms removed: “briar = rose”');
+  expect(await violations()).toEqual([]);
+  await press('Restore as draft');
+  await holds(async () => (await draft()).synonyms === undefined);
+  await holds(async () => (await column('Draft')).length === 0);
+  await press('Undo');
+  await holds(async () => (await column('Draft')).length === 20);
+});

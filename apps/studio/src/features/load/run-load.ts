@@ -1,6 +1,7 @@
 import type { Collection, FieldRule, FieldRules, Task } from '@yucca/contract';
 import { ProblemError } from '@yucca/kit';
 import { api } from '@/ui/api';
+import { watchTask } from './watch-task';
 
 export interface LoadOrder {
   file: File;
@@ -17,8 +18,6 @@ export interface LoadOrder {
   /** How values are read, on top of the rules there are. */
   rules: FieldRule[];
 }
-
-const POLL_MS = 250;
 
 async function addRules(name: string, rules: FieldRule[]): Promise<void> {
   const path = `/collections/${name}/field-rules`;
@@ -38,27 +37,11 @@ export async function runLoad(
 ): Promise<Task> {
   if (isNew) await api<Collection>('/collections', { method: 'POST', json: { name, key } });
   if (rules.length > 0) await addRules(name, rules);
-  let sending = true;
-  const sent = api<{ task: Task }>(
-    `/collections/${name}/records?assignKeys=true&nest=${nest}&wait=true&task=${taskId}`,
-    {
-      method: 'POST',
-      body: file,
-      headers: { 'Content-Type': mediaType, ...(gzip ? { 'Content-Encoding': 'gzip' } : {}) },
-    },
-  ).finally(() => (sending = false));
-  const watching = (async () => {
-    while (sending) {
-      await new Promise((resolve) => setTimeout(resolve, POLL_MS));
-      // Before the server has begun, the task is not there yet; a lost poll is made up for by the next.
-      await api<{ task: Task }>(`/tasks/${taskId}`).then(
-        ({ task }) => sending && onProgress(task),
-        () => {},
-      );
-    }
-  })();
+  const stop = watchTask(taskId, onProgress);
   try {
-    const { task } = await sent;
+    const path = `/collections/${name}/records?assignKeys=true&nest=${nest}&wait=true&task=${taskId}`;
+    const headers = { 'Content-Type': mediaType, ...(gzip ? { 'Content-Encoding': 'gzip' } : {}) };
+    const { task } = await api<{ task: Task }>(path, { method: 'POST', body: file, headers });
     if (isNew && task.done === 0) await api(`/collections/${name}`, { method: 'DELETE' });
     return task;
   } catch (error) {
@@ -69,6 +52,6 @@ export async function runLoad(
       { cause: error },
     );
   } finally {
-    await watching;
+    stop();
   }
 }

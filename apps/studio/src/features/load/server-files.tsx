@@ -10,13 +10,12 @@ import { bytes } from '@/ui/format';
 import { nameFor } from './inspect-file';
 import { FailedLines, TaskErrors } from './load-panel';
 import { LoadProgress } from './load-progress';
+import { watchTask } from './watch-task';
 
 interface Listed {
   allowed: boolean;
   items: { path: string; bytes: number }[];
 }
-
-const POLL_MS = 400;
 
 /** Loads files that lie on the server's own machine, in the folder its owner allows. Nothing where none is allowed. */
 export function ServerFiles() {
@@ -67,20 +66,10 @@ function FileRow({ file, onDone }: { file: Listed['items'][number]; onDone: () =
       );
       const id = crypto.randomUUID();
       const query = `file=${encodeURIComponent(file.path)}&assignKeys=true&wait=true&task=${id}`;
-      let running = true;
-      const sent = api<{ task: Task }>(`/collections/${name}/records?${query}`, { method: 'POST' }).finally(
-        () => (running = false),
-      );
-      void (async () => {
-        while (running) {
-          await new Promise((resolve) => setTimeout(resolve, POLL_MS));
-          await api<{ task: Task }>(`/tasks/${id}`).then(
-            (now) => running && setTask(now.task),
-            () => {},
-          );
-        }
-      })();
-      const { task: ended } = await sent;
+      const stop = watchTask(id, setTask);
+      const { task: ended } = await api<{ task: Task }>(`/collections/${name}/records?${query}`, {
+        method: 'POST',
+      }).finally(stop);
       setTask(ended);
       if (ended.state !== 'done' || ended.failed > 0) return;
       router.push(`/c/${name}/records`);

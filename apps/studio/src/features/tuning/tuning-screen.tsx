@@ -8,6 +8,7 @@ import { useParam } from '@/ui/use-param';
 import { Bench } from './bench';
 import { useDraft } from './draft';
 import { DraftBar } from './draft-bar';
+import { History } from './history';
 import { KeptQueries } from './kept-queries';
 import { LeverPanel } from './lever-panel';
 
@@ -18,6 +19,12 @@ export function TuningScreen({ collection, card }: { collection: Collection; car
   const [client] = useState(() => createClient());
   const choose = useCallback((next: string) => setText(next), [setText]);
   const { name, generation } = collection;
+  if (collection.records === 0)
+    return (
+      <p className="p-6 text-soft">
+        No records yet, so there is nothing to tune. Drop a JSON, JSON Lines or CSV file anywhere on this window.
+      </p>
+    );
   return (
     <section className="flex min-w-0 flex-1 flex-col">
       <h1 className="sr-only">Tuning of {collection.title}</h1>
@@ -30,6 +37,9 @@ export function TuningScreen({ collection, card }: { collection: Collection; car
               <ProbeInput id="probe" text={text} onText={setText} placeholder="Type what a visitor would type ( / )" />
             </label>
             <KeptQueries client={client} collection={name} text={text} state={generation + saves} onText={choose} />
+            <span className="ml-auto shrink-0">
+              <History collection={name} />
+            </span>
           </div>
           <Bench client={client} collection={name} card={card} text={text} generation={generation} saves={saves} />
         </div>
