@@ -79,6 +79,17 @@ test('CSV: columns without a name or with one twice all keep their cells', async
   expect(await house.yucca.records.get(name, '1')).toEqual({ id: '1', 'column 2': 'a', name: 'b', 'name 2': 'c' });
 });
 
+test('with tabs, a quote inside a cell is a quote', async () => {
+  const name = await collection();
+  const task = await house.load(name, 'id\tname\n1\tthe 6" pot\n2\t"quoted\tcell"\n3\tplain\n', 'text/csv');
+  expect(task).toMatchObject({ done: 3, failed: 0 });
+  expect((await house.yucca.records.list(name, 1, 5)).items).toEqual([
+    { id: '1', name: 'the 6" pot' },
+    { id: '2', name: 'quoted\tcell' },
+    { id: '3', name: 'plain' },
+  ]);
+});
+
 test('a JSON array, one object, and an array that breaks off', async () => {
   const name = await collection();
   expect(await house.load(name, '[{"id":1},{"id":2,"n":[{"deep":true}]},7]', 'application/json')).toMatchObject({

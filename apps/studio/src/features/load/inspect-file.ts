@@ -135,6 +135,7 @@ const READERS: Record<FileFormat, (text: string, whole: boolean) => Promise<Samp
     const rows: RecordJson[] = parse(text.slice(0, end), {
       columns: (header: string[]) => header.map((cell, i) => cell.trim() || `column ${i + 1}`),
       delimiter: sniffSeparator(text),
+      relax_quotes: sniffSeparator(text) === '\t',
       skip_empty_lines: true,
       skip_records_with_error: true,
       ...(whole ? {} : { to: SAMPLE_ROWS }),

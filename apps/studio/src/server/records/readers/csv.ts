@@ -17,6 +17,8 @@ export const readCsv: Reader = async function* (input) {
   const parser = parse({
     bom: true,
     delimiter,
+    // Files with tabs are rarely quoted: a quote inside a cell is a quote.
+    relax_quotes: delimiter === '\t',
     columns: (header: string[]) => {
       head = withoutEnd(stringify([header], { delimiter }));
       return nameColumns(header);
