@@ -2,12 +2,13 @@
 
 import { facetValues, type Card, type SearchAnswer } from '@yucca/contract';
 import { createClient, EMPTY_QUERY, withText, withToggled, type SearchSnapshot } from '@yucca/kit';
-import { Marked, useSearch } from '@yucca/kit/react';
+import { useSearch } from '@yucca/kit/react';
 import clsx from 'clsx';
 import { useEffect } from 'react';
-import { shownHit, type ShownHit } from '@/features/search-page/shown-hit';
+import { shownHit } from '@/features/search-page/shown-hit';
 import { count, counted, milliseconds } from '@/ui/format';
 import { useParam } from '@/ui/use-param';
+import { HitLine } from './hit-line';
 import { reportProbe } from './last-probe';
 import { ProbeInput } from './probe-input';
 
@@ -126,7 +127,7 @@ function ProbeResults({
             className="flex w-full gap-3 border-b border-line px-3 py-2 text-left hover:bg-sunk"
           >
             <span className="figures w-5 shrink-0 pt-px text-right text-xs text-soft">{i + 1}</span>
-            <ProbeHit hit={shownHit(result, card)} />
+            <HitLine hit={shownHit(result, card)} size={36} />
           </button>
         </li>
       ))}
@@ -134,40 +135,6 @@ function ProbeResults({
         <li className="p-3 text-xs text-soft">and {count(answer.total - answer.results.length)} more</li>
       )}
     </ol>
-  );
-}
-
-function ProbeHit({ hit: { title, picture, detail, elsewhere } }: { hit: ShownHit }) {
-  return (
-    <>
-      {picture && (
-        // eslint-disable-next-line @next/next/no-img-element -- pictures come from the records, of any host and size
-        <img
-          src={picture}
-          alt=""
-          width={36}
-          height={36}
-          loading="lazy"
-          className="size-9 shrink-0 rounded object-cover"
-        />
-      )}
-      <span className="min-w-0 flex-1">
-        <span className="block truncate font-medium">
-          <Marked text={title.text} ranges={title.ranges} />
-        </span>
-        {detail && (
-          <span className="block truncate text-xs leading-4 text-soft">
-            <Marked text={detail.text} ranges={detail.ranges} />
-          </span>
-        )}
-        {elsewhere && (
-          <span className="mt-0.5 line-clamp-2 text-xs leading-4 text-soft">
-            <span className="figures">{elsewhere.label}</span>{' '}
-            <Marked text={elsewhere.text} ranges={elsewhere.ranges} />
-          </span>
-        )}
-      </span>
-    </>
   );
 }
 

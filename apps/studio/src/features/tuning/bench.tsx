@@ -3,10 +3,11 @@
 import type { Card, SearchAnswer, SearchResult, Why } from '@yucca/contract';
 import { rankBiasedOverlap } from '@yucca/engine/compare';
 import { EMPTY_QUERY, withText, type SearchSnapshot, type YuccaClient } from '@yucca/kit';
-import { Marked, useSearch } from '@yucca/kit/react';
+import { useSearch } from '@yucca/kit/react';
 import clsx from 'clsx';
 import { Popover } from 'radix-ui';
 import { useEffect } from 'react';
+import { HitLine } from '@/features/probe/hit-line';
 import { reportProbe } from '@/features/probe/last-probe';
 import { shownHit } from '@/features/search-page/shown-hit';
 import { count, counted, milliseconds } from '@/ui/format';
@@ -181,7 +182,6 @@ function Row({
   row: number;
   movement: Movement | undefined;
 }) {
-  const { title, picture, detail } = shownHit(result, card);
   const moved = movement && movedWords(movement);
   return (
     <Popover.Root>
@@ -189,30 +189,10 @@ function Row({
         <button
           type="button"
           title="Why is it here?"
-          className="flex h-full w-full min-w-0 items-center gap-2 text-left hover:bg-sunk"
+          className="flex h-full w-full min-w-0 items-center gap-2 text-left text-[13px] leading-4 hover:bg-sunk"
         >
           <span className="figures w-5 shrink-0 text-right text-xs text-soft">{row + 1}</span>
-          {picture && (
-            // eslint-disable-next-line @next/next/no-img-element -- pictures come from the records, of any host and size
-            <img
-              src={picture}
-              alt=""
-              width={32}
-              height={32}
-              loading="lazy"
-              className="size-8 shrink-0 rounded object-cover"
-            />
-          )}
-          <span className="min-w-0 flex-1">
-            <span className="block truncate text-[13px] leading-4 font-medium">
-              <Marked text={title.text} ranges={title.ranges} />
-            </span>
-            {detail && (
-              <span className="block truncate text-xs leading-4 text-soft">
-                <Marked text={detail.text} ranges={detail.ranges} />
-              </span>
-            )}
-          </span>
+          <HitLine hit={shownHit(result, card)} size={32} short />
           {result.pinned && <span className="shrink-0 text-xs text-plum">pinned</span>}
           {moved && movement.kind !== 'same' && (
             <span className={clsx('figures shrink-0 text-xs', TONES[movement.kind])}>
