@@ -22,6 +22,8 @@ export class Server {
   readonly dataDir = mkdtempSync(path.join(tmpdir(), 'yucca-e2e-'));
   readonly adminKey = 'e2e-admin-key';
   base = '';
+  /** What it has printed so far. */
+  printed = '';
   #child: ChildProcess | null = null;
 
   async start(env: Record<string, string> = {}): Promise<this> {
@@ -30,7 +32,7 @@ export class Server {
     // The process itself and no wrapper around it, so that killing it kills all of Yucca.
     this.#child = spawn(process.execPath, [NEXT, 'start', '-H', '127.0.0.1', '-p', String(port)], {
       cwd: path.join(ROOT, 'apps/studio'),
-      stdio: ['ignore', 'ignore', 'inherit'],
+      stdio: ['ignore', 'pipe', 'inherit'],
       env: {
         ...process.env,
         NODE_ENV: 'production',
@@ -43,6 +45,7 @@ export class Server {
         ...env,
       },
     });
+    this.#child.stdout!.on('data', (chunk: Buffer) => (this.printed += chunk.toString()));
     for (let tries = 0; tries < 200; tries++) {
       if (
         await fetch(`${this.base}/api/v1/health`).then(

@@ -73,6 +73,9 @@ export function SampleTable({ sample, fields, keyField, rules = [], proposals = 
                     ))}
                   </select>
                 )}
+                {onRules && rules.some((rule) => rule.field === field && rule.as === 'list') && (
+                  <Separator field={field} rules={rules} onRules={onRules} />
+                )}
               </th>
             ))}
           </tr>
@@ -96,5 +99,26 @@ export function SampleTable({ sample, fields, keyField, rules = [], proposals = 
         </tbody>
       </table>
     </div>
+  );
+}
+
+/** What parts the items of a list. Half-typed and empty texts change nothing. */
+function Separator({ field, rules, onRules }: { field: string; rules: FieldRule[]; onRules: (rules: FieldRule[]) => void }) {
+  const rule = rules.find((one) => one.field === field)!;
+  const set = (separator: string): void => {
+    if (separator !== '') onRules(rules.map((one) => (one === rule ? { ...rule, separator } : one)));
+  };
+  return (
+    <label className="mt-0.5 flex items-center gap-1 text-xs font-normal text-soft">
+      between items
+      <input
+        className="figures min-h-6 w-10 rounded border border-line bg-raised px-1 text-center text-ink"
+        value={rule.separator ?? ','}
+        maxLength={8}
+        spellCheck={false}
+        onFocus={(event) => event.target.select()}
+        onChange={(event) => set(event.target.value)}
+      />
+    </label>
   );
 }
