@@ -40,9 +40,9 @@ console.log(`
   Yucca is running.
 
     Studio          http://127.0.0.1:${port}
-    Search pages    http://127.0.0.1:${port}/s/plants
-                    http://127.0.0.1:${port}/s/guides
-                    http://127.0.0.1:${port}/s/gardens
+    Search pages    http://127.0.0.1:${port}/s/nursery
+                    http://127.0.0.1:${port}/s/growing
+                    http://127.0.0.1:${port}/s/collect
 
   The data is in ${path.relative(process.cwd(), dataDir) || dataDir}. Stop with Ctrl+C.
 `);

@@ -79,7 +79,8 @@ export const COLLECTIONS: DemoCollection[] = [
         { field: 'plants', weight: 5 },
         { field: 'topic', weight: 4 },
         { field: 'summary', weight: 4 },
-        { field: 'body', weight: 1 },
+        { field: 'sections.heading', weight: 3 },
+        { field: 'sections.text', weight: 1 },
         { field: 'author', weight: 1 },
       ],
       words: { require: 'most' },
@@ -89,7 +90,7 @@ export const COLLECTIONS: DemoCollection[] = [
         { name: 'level', field: 'level' },
         { name: 'author', field: 'author' },
       ],
-      snippets: [{ field: 'body', words: 28 }],
+      snippets: [{ field: 'sections.text', words: 28 }],
     },
   },
   {

@@ -2,8 +2,9 @@ import { createReadStream } from 'node:fs';
 import path from 'node:path';
 import { Readable } from 'node:stream';
 import { COLLECTIONS } from './collections.ts';
+import { INTERFACES } from './interfaces.ts';
 
-/** Loads the Quillbrook data into a running Yucca through its HTTP API. Collections that are there already stay as they are. */
+/** Loads the Quillbrook data into a running Yucca through its HTTP API. What is there already stays as it is. */
 export async function loadQuillbrook(base: string, adminKey: string, dataDir: string): Promise<void> {
   const call = async (method: string, route: string, body?: BodyInit, type = 'application/json'): Promise<Response> => {
     const response = await fetch(`${base}/api/v1${route}`, {
@@ -24,6 +25,10 @@ export async function loadQuillbrook(base: string, adminKey: string, dataDir: st
     const rows = Readable.toWeb(createReadStream(file)) as unknown as BodyInit;
     await call('POST', `/collections/${name}/records?wait=true`, rows, 'application/x-ndjson');
     if (draft) await call('PATCH', `/collections/${name}/tuning/draft`, JSON.stringify(draft));
+  }
+  for (const page of INTERFACES) {
+    if ((await call('GET', `/interfaces/${page.slug}`)).ok) continue;
+    await call('POST', '/interfaces', JSON.stringify(page));
   }
 }
 

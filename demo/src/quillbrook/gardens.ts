@@ -34,14 +34,35 @@ const ABOUT = [
 ];
 const DAYS = ['Monday', 'Tuesday', 'Wednesday', 'Sunday'];
 
-/** All collection places, always the same ones. */
-export function makeGardens(count: number): Garden[] {
-  const chance = new Chance('quillbrook gardens');
-  const towns = Array.from({ length: 36 }, () => ({
+interface Town {
+  name: string;
+  lat: number;
+  lng: number;
+}
+
+const makeTowns = (chance: Chance): Town[] =>
+  Array.from({ length: 36 }, () => ({
     name: chance.pick(TOWN_START) + chance.pick(TOWN_END),
     lat: MIDDLE.lat + chance.between(-0.9, 0.9) * chance.between(0.4, 1),
     lng: MIDDLE.lng + chance.between(-1.4, 1.4) * chance.between(0.4, 1),
   }));
+
+const SEED = 'quillbrook gardens';
+
+/** Some towns of the island, to measure distances from, in alphabetical order. */
+export function places(count: number): Town[] {
+  const towns = new Map(makeTowns(new Chance(SEED)).map((town) => [town.name, town]));
+  const degrees = (value: number): number => Math.round(value * 1000) / 1000;
+  return [...towns.values()]
+    .slice(0, count)
+    .map(({ name, lat, lng }) => ({ name, lat: degrees(lat), lng: degrees(lng) }))
+    .sort((a, b) => a.name.localeCompare(b.name, 'en'));
+}
+
+/** All collection places, always the same ones. */
+export function makeGardens(count: number): Garden[] {
+  const chance = new Chance(SEED);
+  const towns = makeTowns(chance);
   const names = new Set<string>();
   return Array.from({ length: count }, (_, n): Garden => {
     const town = chance.pick(towns);

@@ -14,7 +14,7 @@ export interface Guide {
   published: string;
   reading_minutes: number;
   level: string;
-  body: string;
+  sections: { heading: string; text: string }[];
   url: string;
 }
 
@@ -138,9 +138,11 @@ function makeGuide(id: string, { topic, titles, summary, sections }: Topic, genu
     const nested = pattern.replace('{placing}', () => capital(chance.pick(PLACING[genus.light]))).replace('{watering}', () => capital(chance.pick(WATERING[genus.water]))); // prettier-ignore
     return tidy(chance.say(nested, { ...facts, name: genus.group }));
   };
-  const body = [...sections, ...chance.some(ASIDES, 3)]
-    .map(([heading, ...paragraphs]) => `## ${heading}\n\n${paragraphs.map(write).join('\n\n')}`)
-    .join('\n\n');
+  const written = [...sections, ...chance.some(ASIDES, 3)].map(([heading, ...paragraphs]) => ({
+    heading,
+    text: paragraphs.map(write).join('\n\n'),
+  }));
+  const words = written.reduce((sum, { text }) => sum + text.split(/\s+/).length, 0);
   const title = capital(write(chance.pick(titles)));
   return {
     id,
@@ -150,9 +152,9 @@ function makeGuide(id: string, { topic, titles, summary, sections }: Topic, genu
     plants: [genus.genus, ...genus.species.map(({ botanical }) => botanical)],
     author: chance.pick(AUTHORS),
     published: new Date(TODAY - chance.whole(3, 2200) * 86_400_000).toISOString().slice(0, 10),
-    reading_minutes: Math.max(2, Math.round(body.split(/\s+/).length / 60)),
+    reading_minutes: Math.max(2, Math.round(words / 60)),
     level: chance.pick(['first steps', 'some practice', 'experienced']),
-    body,
+    sections: written,
     url: `https://quillbrook.example/guides/${title
       .toLowerCase()
       .replace(/[^a-z0-9]+/g, '-')

@@ -1,6 +1,7 @@
 export * from './collection.ts';
 export * from './facets.ts';
 export * from './field-rules.ts';
+export * from './interface.ts';
 export * from './key.ts';
 export * from './limits.ts';
 export * from './names.ts';

@@ -15,6 +15,7 @@ export { searchFacet } from './query/facet-search.ts';
 export { search } from './query/search.ts';
 export { suggest } from './query/suggest.ts';
 export { eachLeaf, leavesAt, pick } from './record/paths.ts';
+export { shownPart } from './record/show.ts';
 export { SegmentBuilder, type SourceRecord } from './segment/builder.ts';
 export { SegmentFormatError } from './segment/format.ts';
 export { covers, planFor, type IndexPlan } from './segment/plan.ts';

@@ -1,7 +1,7 @@
-import { EMPTY_QUERY, isRange, type Choice, type Query, type RangeChoice } from './query.ts';
+import { EMPTY_QUERY, isRange, type Choice, type Near, type Query, type RangeChoice } from './query.ts';
 
 /** Names of the query string with a meaning of their own. A facet called like one of them is written with a prefix. */
-const RESERVED = new Set(['q', 'page', 'sort']);
+const RESERVED = new Set(['q', 'page', 'sort', 'near']);
 const PREFIX = 'facet.';
 
 /** A facet an address may choose from. Only those of numbers and dates read `30..120` as a range. */
@@ -53,6 +53,24 @@ function rangeOf(from: string, to: string, kind: 'numbers' | 'dates'): RangeChoi
   return { ...(min === undefined ? {} : { min }), ...(max === undefined ? {} : { max }) };
 }
 
+/** `47.3,-18.4`, and with an end to it `47.3,-18.4,5km`. */
+function printNear({ lat, lng, withinM }: Near): string {
+  return [lat, lng, ...(withinM === undefined ? [] : [`${withinM / 1000}km`])].join(',');
+}
+
+const NEAR = /^(-?\d{1,2}(?:\.\d{1,15})?),(-?\d{1,3}(?:\.\d{1,15})?)(?:,(\d{1,5}(?:\.\d{1,9})?)km)?$/;
+
+/** Null for what is no point on the earth. */
+function readNear(text: string): Near | null {
+  const [, lat, lng, km] = NEAR.exec(text) ?? [];
+  if (lat === undefined || Math.abs(Number(lat)) > 90 || Math.abs(Number(lng)) > 180) return null;
+  return {
+    lat: Number(lat),
+    lng: Number(lng),
+    ...(km === undefined ? {} : { withinM: Math.round(Number(km) * 1000) }),
+  };
+}
+
 /**
  * Writes a query as the query string of an address, without the question mark:
  * `q=agave&colour=red,white&height=30..120&sort=price-low&page=2`. Defaults are left out, facets stand in alphabetical
@@ -69,6 +87,7 @@ export function printAddress(query: Query, kept: readonly string[] = []): string
     const text = isRange(choice) ? printRange(choice) : [...choice].sort().map(escapeValue).join(',');
     parts.push(`${encode(safe)}=${encode(text)}`);
   }
+  if (query.near !== null) parts.push(`near=${encode(printNear(query.near))}`);
   if (query.sort !== null) parts.push(`sort=${encode(query.sort)}`);
   if (query.page > 1) parts.push(`page=${query.page}`);
   return [...parts, ...kept].join('&');
@@ -87,7 +106,7 @@ export function parseAddress(search: string, facets: readonly AddressFacet[]): {
   const values = new Map<string, string[]>();
   const ranges = new Map<string, RangeChoice>();
   const ends = new Map<string, { min: string; max: string }>();
-  let { q, sort, page } = EMPTY_QUERY;
+  let { q, sort, near, page } = EMPTY_QUERY;
   for (const part of search.replace(/^\?/, '').split('&')) {
     if (part === '') continue;
     const equals = part.indexOf('=');
@@ -98,6 +117,7 @@ export function parseAddress(search: string, facets: readonly AddressFacet[]): {
     if (name === 'q') q = text;
     else if (name === 'page') page = readPage(text);
     else if (name === 'sort') sort = text === '' ? null : text;
+    else if (name === 'near') near = readNear(text);
     else if (end !== null) {
       const known = ends.get(end.facet) ?? { min: '', max: '' };
       ends.set(end.facet, { ...known, [end.end]: text });
@@ -118,7 +138,7 @@ export function parseAddress(search: string, facets: readonly AddressFacet[]): {
   const chosen: [string, Choice][] = [...values]
     .filter(([name, list]) => list.length > 0 && !ranges.has(name))
     .map(([name, list]) => [name, list.sort()]);
-  return { query: { q, select: Object.fromEntries([...chosen, ...ranges]), sort, page }, kept };
+  return { query: { q, select: Object.fromEntries([...chosen, ...ranges]), sort, near, page }, kept };
 }
 
 function rangeEnd(name: string, kinds: ReadonlyMap<string, string>): { facet: string; end: 'min' | 'max' } | null {

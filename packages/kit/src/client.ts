@@ -1,4 +1,12 @@
-import type { ProblemJson, SearchAnswer, SearchRequest, SuggestAnswer } from '@yucca/contract';
+import type {
+  FacetValuesAnswer,
+  InterfacePage,
+  ProblemJson,
+  SearchAnswer,
+  SearchRequest,
+  SuggestAnswer,
+} from '@yucca/contract';
+import { AnswerCache } from './answer-cache.ts';
 
 export interface ClientOptions {
   /** Where the API lives, without a slash at the end. Default: this page's own server. */
@@ -6,7 +14,18 @@ export interface ClientOptions {
   /** A search key. Only ever put one on a page that can do nothing but search. */
   key?: string;
   fetch?: typeof fetch;
+  /** Answers that may be used again for a while. Default: 50 of them, for 30 seconds; `most: 0` keeps none. */
+  cache?: { most?: number; forMs?: number };
+  /** Hears of every request as it goes on: for a network lens, or a log. */
+  onRequest?: (event: RequestEvent) => void;
 }
+
+/** What becomes of a request. `at` is in milliseconds, as `performance.now()` counts them. */
+export type RequestEvent =
+  | { kind: 'start'; id: number; at: number; path: string; text: string }
+  /** The first byte of the answer is there. */
+  | { kind: 'head'; id: number; at: number; status: number; timing: string | null }
+  | { kind: 'end'; id: number; at: number; outcome: 'done' | 'cancelled' | 'failed' | 'cached'; bytes: number };
 
 /** The server answered with Problem Details (RFC 9457). */
 export class ProblemError extends Error {
@@ -31,6 +50,16 @@ export interface YuccaClient extends SearchClient {
     queries: readonly (SearchRequest & { collection: string })[],
     signal?: AbortSignal,
   ) => Promise<(SearchAnswer | ProblemJson)[]>;
+  /** Looks for a text inside the values of a facet, within the results of a request. */
+  facetValues: (
+    collection: string,
+    facet: string,
+    q: string,
+    within: SearchRequest,
+    signal?: AbortSignal,
+  ) => Promise<FacetValuesAnswer>;
+  /** What a search page is made of: an interface's, or the plain one of a collection. */
+  page: (slug: string, signal?: AbortSignal) => Promise<InterfacePage>;
   /** Completions of what is being typed. */
   suggest: (collection: string, q: string, size: number, signal?: AbortSignal) => Promise<SuggestAnswer>;
 }
@@ -65,38 +94,99 @@ export function searchParams(request: SearchRequest): URLSearchParams {
 /**
  * Makes a client for a server's search routes. Requests are simple GETs wherever they can be, so a browser sends no
  * preflight. When the line is down a request is sent again twice, a little later each time; what a server has answered,
- * whatever it is, is never asked again by itself.
+ * whatever it is, is never asked again by itself. Answers are kept for a moment: Back, and a letter taken away, are
+ * answered from there.
  */
-export function createClient({ base = '', key, fetch: send = globalThis.fetch }: ClientOptions = {}): YuccaClient {
-  const ask = async <T>(path: string, signal?: AbortSignal, init: RequestInit = {}): Promise<T> => {
-    const response = await sent(
-      () => send.call(globalThis, `${base}/api/v1${path}`, signal ? { ...init, signal } : init),
-      signal,
-    );
-    if (!response.ok) throw new ProblemError(await readProblem(response));
-    return (await response.json()) as T;
+export function createClient({
+  base = '',
+  key,
+  fetch: send = globalThis.fetch,
+  cache: { most = 50, forMs = 30_000 } = {},
+  onRequest,
+}: ClientOptions = {}): YuccaClient {
+  const cache = new AnswerCache(most, forMs);
+  let requests = 0;
+
+  /** Asks once. `keep` is what the answer is kept under; `text` is what was typed, for who listens. */
+  const ask = async <T>(
+    path: string,
+    { text = '', keep, signal, ...init }: Omit<RequestInit, 'signal'> & Asking,
+  ): Promise<T> => {
+    const id = ++requests;
+    const tell = (event: DistributiveOmit<RequestEvent, 'id' | 'at'>): void =>
+      onRequest?.({ ...event, id, at: performance.now() });
+    tell({ kind: 'start', path, text });
+    const known = keep === undefined ? null : cache.get<T>(keep);
+    if (known !== null) {
+      tell({ kind: 'end', outcome: 'cached', bytes: 0 });
+      return known;
+    }
+    let bytes = 0;
+    try {
+      const response = await sent(
+        () => send.call(globalThis, `${base}/api/v1${path}`, signal ? { ...init, signal } : init),
+        signal,
+      );
+      tell({ kind: 'head', status: response.status, timing: response.headers?.get('Server-Timing') ?? null });
+      if (!response.ok) throw new ProblemError(await readProblem(response));
+      const body = await response.text();
+      // Letters, not bytes on the line: those are the browser's to know.
+      bytes = body.length;
+      const answer = JSON.parse(body) as T;
+      if (keep !== undefined) cache.set(keep, answer);
+      tell({ kind: 'end', outcome: 'done', bytes });
+      return answer;
+    } catch (error) {
+      tell({ kind: 'end', outcome: signal?.aborted ? 'cancelled' : 'failed', bytes });
+      throw error;
+    }
   };
-  const withKey = (params: URLSearchParams): string => {
+  const get = <T>(path: string, params: URLSearchParams, text: string, signal: AbortSignal | undefined): Promise<T> => {
     if (key) params.set('key', key);
-    return params.toString();
+    const whole = `${path}?${params.toString()}`;
+    return ask<T>(whole, { text, keep: whole, ...(signal && { signal }) });
   };
   const of = (collection: string): string => `/collections/${encodeURIComponent(collection)}`;
   return {
     search: (collection, request, signal) =>
-      ask<SearchAnswer>(`${of(collection)}/search?${withKey(searchParams(request))}`, signal),
+      get<SearchAnswer>(`${of(collection)}/search`, searchParams(request), request.q ?? '', signal),
     suggest: (collection, q, size, signal) =>
-      ask<SuggestAnswer>(
-        `${of(collection)}/suggest?${withKey(new URLSearchParams({ q, size: String(size) }))}`,
-        signal,
-      ),
+      get<SuggestAnswer>(`${of(collection)}/suggest`, new URLSearchParams({ q, size: String(size) }), q, signal),
+    facetValues(collection, facet, q, within, signal) {
+      const { q: query, ...rest } = within;
+      const params = searchParams({
+        ...(rest.select && { select: rest.select }),
+        ...(rest.filter && { filter: rest.filter }),
+      });
+      if (query) params.set('query', query);
+      params.set('q', q);
+      return get<FacetValuesAnswer>(`${of(collection)}/facets/${encodeURIComponent(facet)}`, params, q, signal);
+    },
+    page: (slug, signal) =>
+      get<InterfacePage>(`/interfaces/${encodeURIComponent(slug)}/page`, new URLSearchParams(), '', signal),
     async multiSearch(queries, signal) {
       const headers = { 'Content-Type': 'application/json', ...(key ? { Authorization: `Bearer ${key}` } : {}) };
-      const init = { method: 'POST', headers, body: JSON.stringify({ queries }) };
-      const { answers } = await ask<{ answers: (SearchAnswer | ProblemJson)[] }>('/search', signal, init);
+      const body = JSON.stringify({ queries });
+      const { answers } = await ask<{ answers: (SearchAnswer | ProblemJson)[] }>('/search', {
+        method: 'POST',
+        headers,
+        body,
+        text: queries[0]?.q ?? '',
+        keep: `/search ${body}`,
+        ...(signal && { signal }),
+      });
       return answers;
     },
   };
 }
+
+interface Asking {
+  text?: string;
+  keep?: string;
+  signal?: AbortSignal;
+}
+
+type DistributiveOmit<T, K extends PropertyKey> = T extends unknown ? Omit<T, K> : never;
 
 /** Sends a request, and again when the line was down: fetch says so with a TypeError. */
 async function sent(send: () => Promise<Response>, signal: AbortSignal | undefined): Promise<Response> {

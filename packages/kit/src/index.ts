@@ -4,36 +4,49 @@ export {
   pastQueriesSource,
   recordsSource,
   staticSource,
+  viewedSource,
   type CollectionOffers,
   type Offer,
   type Section,
   type Source,
 } from './autocomplete/source.ts';
-export { createMemory, type Memory, type MemoryStore } from './memory.ts';
+export { createMemory, type Memory, type MemoryStore, type ViewedRecord } from './memory.ts';
+export { addressMap, type Address, type AddressMap, type PathFacet } from './address-map.ts';
 export { escapeValue, parseAddress, printAddress, type AddressFacet } from './address.ts';
 export {
   createClient,
   ProblemError,
   searchParams,
   type ClientOptions,
+  type RequestEvent,
   type SearchClient,
   type YuccaClient,
 } from './client.ts';
+export { shownHit, type ShownHit, type ShownText } from './card.ts';
+export { shownChoices, type ShownChoice } from './choices.ts';
 export { excerpt, markedPieces, type MarkedPiece } from './marks.ts';
 export { pageNumbers } from './pages.ts';
+export { pagesUpTo, type Answered } from './pages-up-to.ts';
+export { frameFor, pointOf, roundBelow, type MapFrame, type Point } from './places.ts';
 export {
+  BY_DISTANCE,
   chosenValues,
   EMPTY_QUERY,
   isRange,
   requestFor,
   withoutChoices,
+  withNear,
   withPage,
   withRange,
   withSort,
   withText,
   withToggled,
   type Choice,
+  type Near,
   type Query,
   type RangeChoice,
+  type StandingRequest,
 } from './query.ts';
 export { SearchState, type SearchSnapshot, type SearchStateOptions } from './search-state.ts';
+export { keepScroll } from './scroll.ts';
+export { standingRequest } from './standing-request.ts';

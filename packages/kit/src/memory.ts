@@ -3,12 +3,25 @@ export type MemoryStore = Pick<Storage, 'getItem' | 'setItem'>;
 
 const MOST = 20;
 
-/** What this visitor has asked for, remembered on their device and nowhere else. */
+/** A record somebody looked at, as far as it is needed to show it again. */
+export interface ViewedRecord {
+  collection: string;
+  id: string;
+  text: string;
+  detail?: string;
+  picture?: string;
+}
+
+/** What this visitor has asked for and looked at, remembered on their device and nowhere else. */
 export interface Memory {
   /** The newest first. */
   queries: () => readonly string[];
   addQuery: (query: string) => void;
   forgetQuery: (query: string) => void;
+  /** The newest first. */
+  viewed: () => readonly ViewedRecord[];
+  addViewed: (record: ViewedRecord) => void;
+  forgetViewed: (record: Pick<ViewedRecord, 'collection' | 'id'>) => void;
 }
 
 /** The browser's storage, or nothing where there is none or it is forbidden. */
@@ -20,34 +33,60 @@ function browserStore(): MemoryStore | null {
   }
 }
 
-/** A memory under a name. Without a store, or with one that is full or forbidden, it lasts as long as the page. */
-export function createMemory(name: string, store: MemoryStore | null = browserStore()): Memory {
-  const key = `yucca:${name}:queries`;
-  let kept: readonly string[] = [];
-  const read = (): readonly string[] => {
+/** A list that is kept: the newest first, none twice, no more than MOST. */
+function keptList<T>(
+  key: string,
+  store: MemoryStore | null,
+  isOne: (found: unknown) => found is T,
+  same: (a: T, b: T) => boolean,
+) {
+  let kept: readonly T[] = [];
+  const read = (): readonly T[] => {
     try {
       const found: unknown = JSON.parse(store?.getItem(key) ?? 'null');
-      if (Array.isArray(found)) kept = found.filter((one): one is string => typeof one === 'string');
+      if (Array.isArray(found)) kept = found.filter(isOne);
     } catch {
       // What cannot be read is as good as forgotten.
     }
     return kept;
   };
-  const write = (queries: readonly string[]): void => {
-    kept = queries.slice(0, MOST);
+  const write = (list: readonly T[]): void => {
+    kept = list.slice(0, MOST);
     try {
       store?.setItem(key, JSON.stringify(kept));
     } catch {
       // Full or forbidden: it lasts as long as the page.
     }
   };
-  const same = (a: string, b: string): boolean => a.toLowerCase() === b.toLowerCase();
   return {
-    queries: read,
-    addQuery(query) {
-      const text = query.trim();
-      if (text !== '') write([text, ...read().filter((one) => !same(one, text))]);
-    },
-    forgetQuery: (query) => write(read().filter((one) => !same(one, query))),
+    read,
+    add: (one: T) => write([one, ...read().filter((other) => !same(one, other))]),
+    forget: (isIt: (one: T) => boolean) => write(read().filter((one) => !isIt(one))),
+  };
+}
+
+const isText = (found: unknown): found is string => typeof found === 'string';
+
+const isViewed = (found: unknown): found is ViewedRecord =>
+  typeof found === 'object' &&
+  found !== null &&
+  (['collection', 'id', 'text'] as const).every((name) => typeof (found as ViewedRecord)[name] === 'string');
+
+const sameText = (a: string, b: string): boolean => a.toLowerCase() === b.toLowerCase();
+
+const sameRecord = (a: Pick<ViewedRecord, 'collection' | 'id'>, b: Pick<ViewedRecord, 'collection' | 'id'>): boolean =>
+  a.collection === b.collection && a.id === b.id;
+
+/** A memory under a name. Without a store, or with one that is full or forbidden, it lasts as long as the page. */
+export function createMemory(name: string, store: MemoryStore | null = browserStore()): Memory {
+  const queries = keptList(`yucca:${name}:queries`, store, isText, sameText);
+  const viewed = keptList(`yucca:${name}:viewed`, store, isViewed, sameRecord);
+  return {
+    queries: queries.read,
+    addQuery: (query) => query.trim() !== '' && queries.add(query.trim()),
+    forgetQuery: (query) => queries.forget((one) => sameText(one, query)),
+    viewed: viewed.read,
+    addViewed: viewed.add,
+    forgetViewed: (record) => viewed.forget((one) => sameRecord(one, record)),
   };
 }

@@ -9,6 +9,14 @@ export interface RangeChoice {
 /** What is chosen in one facet: values, or a range. */
 export type Choice = readonly string[] | RangeChoice;
 
+/** A point on the earth to measure distances from. */
+export interface Near {
+  readonly lat: number;
+  readonly lng: number;
+  /** Only what lies within this many metres of it; whole metres in an address. */
+  readonly withinM?: number;
+}
+
 /** What a visitor has asked for: the part of a search page's state that belongs into its address. */
 export interface Query {
   /** As typed. */
@@ -17,11 +25,13 @@ export interface Query {
   select: Readonly<Record<string, Choice>>;
   /** The name of a sort; null = by relevance. */
   sort: string | null;
+  /** Where the visitor is, or wants to be. */
+  near: Near | null;
   /** From 1. */
   page: number;
 }
 
-export const EMPTY_QUERY: Query = { q: '', select: {}, sort: null, page: 1 };
+export const EMPTY_QUERY: Query = { q: '', select: {}, sort: null, near: null, page: 1 };
 
 /** Whether a choice is a range. */
 export function isRange(choice: Choice | undefined): choice is RangeChoice {
@@ -62,6 +72,15 @@ export function withSort(query: Query, sort: string | null): Query {
   return { ...query, sort, page: 1 };
 }
 
+/** The order by distance, which every collection with positions has. */
+export const BY_DISTANCE = 'distance';
+
+/** Another place to measure from; null = none. The page starts over. */
+export function withNear(query: Query, near: Near | null): Query {
+  const sort = near === null && query.sort === BY_DISTANCE ? null : query.sort;
+  return { ...query, near, sort, page: 1 };
+}
+
 export function withPage(query: Query, page: number): Query {
   return { ...query, page };
 }
@@ -71,19 +90,27 @@ export function withoutChoices(query: Query): Query {
   return { ...query, select: {}, page: 1 };
 }
 
-/** The request that answers a query. `more` holds what the page always asks for: facets, size, fields. */
-export function requestFor(
-  query: Query,
-  more: Omit<SearchRequest, 'q' | 'select' | 'sort' | 'page'> = {},
-): SearchRequest {
+/** What is asked for with every query, whatever the visitor does: facets, size, fields. */
+export type StandingRequest = Omit<SearchRequest, 'q' | 'select' | 'sort' | 'near' | 'page'>;
+
+/** The order to ask for: with a place and no words, whatever is nearest comes first. */
+function sortFor({ q, sort, near }: Query): string | null {
+  if (near === null) return sort === BY_DISTANCE ? null : sort;
+  return sort ?? (q.trim() === '' ? BY_DISTANCE : null);
+}
+
+/** The request that answers a query. */
+export function requestFor(query: Query, more: StandingRequest = {}): SearchRequest {
   const select = Object.fromEntries(
     Object.entries(query.select).map(([name, choice]) => [name, isRange(choice) ? { ...choice } : [...choice]]),
   );
+  const sort = sortFor(query);
   return {
     ...more,
     q: query.q,
     page: query.page,
-    ...(query.sort === null ? {} : { sort: query.sort }),
+    ...(sort === null ? {} : { sort }),
+    ...(query.near === null ? {} : { near: query.near }),
     ...(Object.keys(select).length > 0 ? { select } : {}),
   };
 }

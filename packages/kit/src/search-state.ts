@@ -1,6 +1,7 @@
-import type { SearchAnswer, SearchRequest } from '@yucca/contract';
+import type { SearchAnswer } from '@yucca/contract';
 import type { SearchClient } from './client.ts';
-import { EMPTY_QUERY, requestFor, type Query } from './query.ts';
+import { pagesUpTo } from './pages-up-to.ts';
+import { EMPTY_QUERY, requestFor, withPage, type Query, type StandingRequest } from './query.ts';
 
 /** What a search page shows at one moment. */
 export interface SearchSnapshot {
@@ -18,7 +19,9 @@ export interface SearchStateOptions {
   client: SearchClient;
   collection: string;
   /** What is asked for with every query: facets, size, fields. */
-  request?: Omit<SearchRequest, 'q' | 'select' | 'sort' | 'page'>;
+  request?: StandingRequest;
+  /** Pages are put below each other: the answer to page 3 holds the results of pages 1 to 3. For load-more and scrolling. */
+  grow?: boolean;
   query?: Query;
   /** An answer to `query` that came with the page: nothing is asked again for it. */
   answer?: SearchAnswer | null;
@@ -60,7 +63,7 @@ export class SearchState {
   }
 
   /** Changes what is asked for with every query, and asks anew. */
-  change(request: NonNullable<SearchStateOptions['request']>): void {
+  change(request: StandingRequest): void {
     this.#request = request;
     void this.refresh();
   }
@@ -71,13 +74,17 @@ export class SearchState {
     this.#abort?.abort();
     const abort = new AbortController();
     this.#abort = abort;
-    const { client, collection } = this.#options;
+    const { client, collection, grow = false } = this.#options;
     const request = this.#request;
-    const { query } = this.#snapshot;
+    const { query, answer: before, answered } = this.#snapshot;
+    const search = (page: Query): Promise<SearchAnswer> =>
+      client.search(collection, requestFor(page, request), abort.signal);
     this.#set({ status: 'loading' });
     try {
-      const answer = await client.search(collection, requestFor(query, request), abort.signal);
-      if (mine === this.#newest) this.#set({ answer, answered: query, status: 'idle', error: null });
+      const known = before && answered ? { answer: before, answered } : null;
+      const answer = grow ? await pagesUpTo(query, search, known) : await search(query);
+      const reached = grow ? withPage(query, answer.page) : query;
+      if (mine === this.#newest) this.#set({ answer, answered: reached, status: 'idle', error: null });
     } catch (error) {
       if (mine === this.#newest) this.#set({ status: 'failed', error: error as Error });
     }

@@ -24,6 +24,15 @@ const query: fc.Arbitrary<Query> = fc.record({
   ),
   select: fc.dictionary(facetName, choice, { maxKeys: 4, noNullPrototype: true }),
   sort: fc.constantFrom(null, 'price-low', 'new'),
+  near: fc.option(
+    fc
+      .tuple(
+        fc.integer({ min: -90_000, max: 90_000 }),
+        fc.integer({ min: -180_000, max: 180_000 }),
+        fc.option(fc.integer({ min: 1, max: 20_000_000 })),
+      )
+      .map(([lat, lng, withinM]) => ({ lat: lat / 1000, lng: lng / 1000, ...(withinM === null ? {} : { withinM }) })),
+  ),
   page: fc.integer({ min: 1, max: 10_000 }),
 });
 
@@ -44,15 +53,15 @@ test('what is printed is read back the same', () => {
 });
 
 test('the order in which choices were made does not show in the address', () => {
-  const one = { q: 'a', select: { b: ['2', '1'], a: ['x'] }, sort: null, page: 1 };
-  const other = { q: 'a', select: { a: ['x'], b: ['1', '2'] }, sort: null, page: 1 };
+  const one = { q: 'a', select: { b: ['2', '1'], a: ['x'] }, sort: null, near: null, page: 1 };
+  const other = { q: 'a', select: { a: ['x'], b: ['1', '2'] }, sort: null, near: null, page: 1 };
   expect(printAddress(one)).toBe(printAddress(other));
   expect(printAddress(one)).toBe('q=a&a=x&b=1,2');
 });
 
 test('parameters of others are kept as they were', () => {
   const { query: read, kept } = parseAddress('?utm_source=a%20b&q=rose&colour=red&lens', ['colour']);
-  expect(read).toEqual({ q: 'rose', select: { colour: ['red'] }, sort: null, page: 1 });
+  expect(read).toEqual({ q: 'rose', select: { colour: ['red'] }, sort: null, near: null, page: 1 });
   expect(printAddress(read, kept)).toBe('q=rose&colour=red&utm_source=a%20b&lens');
 });
 
@@ -61,16 +70,24 @@ test('what a form without JavaScript sends is read too', () => {
     q: 'rose',
     select: { colour: ['red', 'white'] },
     sort: null,
+    near: null,
     page: 1,
   });
 });
 
 test('nonsense in an address reads as the nearest sense', () => {
-  expect(parseAddress('?page=-3&q=%E0%A4%A', []).query).toEqual({ q: '%E0%A4%A', select: {}, sort: null, page: 1 });
+  expect(parseAddress('?page=-3&q=%E0%A4%A', []).query).toEqual({
+    q: '%E0%A4%A',
+    select: {},
+    sort: null,
+    near: null,
+    page: 1,
+  });
   expect(parseAddress('?page=banana&&=&colour=,', ['colour']).query).toEqual({
     q: '',
     select: {},
     sort: null,
+    near: null,
     page: 1,
   });
 });
@@ -90,7 +107,7 @@ test('ranges read well, by one parameter or by two as a form sends them', () => 
   expect(select('?height.min=&height.max=40')).toEqual({ height: { max: 40 } });
   expect(select('?height.min=&height.max=&colour.min=3')).toEqual({});
   expect(select('?height=..&colour=1..2')).toEqual({ colour: ['1..2'] });
-  expect(printAddress({ q: '', select: { height: { min: 30 } }, sort: 'price-low', page: 2 })).toBe(
+  expect(printAddress({ q: '', select: { height: { min: 30 } }, sort: 'price-low', near: null, page: 2 })).toBe(
     'height=30..&sort=price-low&page=2',
   );
 });

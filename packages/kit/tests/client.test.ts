@@ -60,7 +60,9 @@ test('problem details become an error with their sentence; anything else says so
 });
 
 test('a query becomes a request with what the page always asks for', () => {
-  expect(requestFor({ q: 'a', select: { c: ['x'] }, sort: 'new', page: 2 }, { size: 24, facets: ['*'] })).toEqual({
+  expect(
+    requestFor({ q: 'a', select: { c: ['x'] }, sort: 'new', near: null, page: 2 }, { size: 24, facets: ['*'] }),
+  ).toEqual({
     q: 'a',
     page: 2,
     sort: 'new',
@@ -68,7 +70,7 @@ test('a query becomes a request with what the page always asks for', () => {
     facets: ['*'],
     select: { c: ['x'] },
   });
-  expect(requestFor({ q: '', select: {}, sort: null, page: 1 })).toEqual({ q: '', page: 1 });
+  expect(requestFor({ q: '', select: {}, sort: null, near: null, page: 1 })).toEqual({ q: '', page: 1 });
 });
 
 test('when the line is down a request is sent again, twice; an answer of the server never is', async () => {

@@ -82,7 +82,7 @@ test('an answer that came with the page is not asked for again', () => {
 });
 
 test('choosing a value twice takes it back, and both start at the first page', () => {
-  const chosen = withToggled({ q: 'a', select: {}, sort: null, page: 4 }, 'colour', 'red');
-  expect(chosen).toEqual({ q: 'a', select: { colour: ['red'] }, sort: null, page: 1 });
-  expect(withToggled(chosen, 'colour', 'red')).toEqual({ q: 'a', select: {}, sort: null, page: 1 });
+  const chosen = withToggled({ q: 'a', select: {}, sort: null, near: null, page: 4 }, 'colour', 'red');
+  expect(chosen).toEqual({ q: 'a', select: { colour: ['red'] }, sort: null, near: null, page: 1 });
+  expect(withToggled(chosen, 'colour', 'red')).toEqual({ q: 'a', select: {}, sort: null, near: null, page: 1 });
 });

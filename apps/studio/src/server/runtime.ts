@@ -6,6 +6,7 @@ import { readConfig, type Config } from './config';
 import { migrateDb, openDb, type Db } from './db/open';
 import { Catalogue } from './index/catalogue';
 import { FieldRules } from './field-rules/field-rules';
+import { Interfaces } from './interfaces/interfaces';
 import { Keys } from './keys/keys';
 import { Rates } from './keys/rates';
 import { Profiles } from './profiles/profiles';
@@ -39,6 +40,7 @@ export interface Runtime {
   profiles: Profiles;
   tunings: Tunings;
   settings: SettingsService;
+  interfaces: Interfaces;
   loadFiles: LoadFiles;
   tasks: Tasks;
   search: SearchService;
@@ -117,6 +119,7 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
     profiles: new Profiles(db, collections, search, reader),
     tunings,
     settings: new SettingsService(collections, tunings, fieldRules),
+    interfaces: new Interfaces(db, collections, tunings),
     loadFiles: new LoadFiles(config.loadDir),
     tasks,
     opened,

@@ -2,8 +2,10 @@ import {
   collectionPatchSchema,
   fieldRulePreviewSchema,
   fieldRulesSchema,
+  interfaceSchema,
   multiSearchSchema,
   newCollectionSchema,
+  newInterfaceSchema,
   newKeySchema,
   searchRequestSchema,
   settingsSchema,
@@ -12,8 +14,10 @@ import {
   type CollectionPatch,
   type FieldRule,
   type FieldRules,
+  type InterfaceDocument,
   type MultiSearch,
   type NewCollection,
+  type NewInterface,
   type NewKey,
   type ProblemPart,
   type SearchRequest,
@@ -40,6 +44,8 @@ interface Validated {
   Tuning: TuningDocument;
   NewCollection: NewCollection;
   NewKey: NewKey;
+  Interface: InterfaceDocument;
+  NewInterface: NewInterface;
   CollectionPatch: CollectionPatch;
   FieldRules: FieldRules;
   FieldRulePreview: FieldRule;
@@ -53,6 +59,8 @@ const validators: { [K in keyof Validated]: ValidateFunction } = {
   Tuning: ajv.compile(tuningSchema),
   NewCollection: ajv.compile(newCollectionSchema),
   NewKey: ajv.compile(newKeySchema),
+  Interface: ajv.compile(interfaceSchema),
+  NewInterface: ajv.compile(newInterfaceSchema),
   CollectionPatch: ajv.compile(collectionPatchSchema),
   FieldRules: ajv.compile(fieldRulesSchema),
   FieldRulePreview: ajv.compile(fieldRulePreviewSchema),

@@ -1,6 +1,7 @@
 import { collectionPatchSchema, newCollectionSchema } from '../collection.ts';
 import { facetAnswerSchema, treeNodeSchema } from '../facets.ts';
 import { fieldRulePreviewSchema, fieldRulesSchema } from '../field-rules.ts';
+import { interfaceSchema, newInterfaceSchema } from '../interface.ts';
 import { newKeySchema, RIGHTS } from '../key.ts';
 import { multiSearchSchema, searchAnswerSchema, searchRequestSchema } from '../search.ts';
 import { settingsSchema } from '../settings.ts';
@@ -106,6 +107,48 @@ const task = object(
   'changed',
   'failedKept',
 );
+
+const card = object({
+  title: orNull(text),
+  picture: orNull(text),
+  text: orNull(text),
+  number: orNull(text),
+  detail: orNull(text),
+});
+const names = listOf(object({ name: text, label: text }));
+
+const interfacePage = object({
+  slug: text,
+  title: text,
+  collection: text,
+  all: count,
+  layout: interfaceSchema.properties.layout,
+  card,
+  facets: listOf(object({ name: text, kind: { enum: ['values', 'numbers', 'tree', 'dates'] }, label: text })),
+  sorts: names,
+  pageSize: count,
+  paging: interfaceSchema.properties.paging,
+  currency: orNull(text),
+  thing: text,
+  autocomplete: listOf(
+    object(
+      {
+        from: interfaceSchema.properties.autocomplete.items.properties.from,
+        label: text,
+        size: count,
+        collection: text,
+        card,
+        at: text,
+      },
+      'collection',
+      'card',
+      'at',
+    ),
+  ),
+  places: interfaceSchema.properties.places,
+  geo: orNull(text),
+  at: text,
+});
 
 const effect = object({
   changes: count,
@@ -239,5 +282,10 @@ export const SCHEMAS: { [name: string]: Schema } = {
   Key: key,
   KeyList: page(ref('Key')),
   MadeKey: object({ key: ref('Key'), secret: text }),
+  Interface: interfaceSchema,
+  NewInterface: newInterfaceSchema,
+  StoredInterface: object({ slug: text, document: ref('Interface'), createdAt: text, changedAt: text }),
+  InterfaceList: page(ref('StoredInterface')),
+  InterfacePage: interfacePage,
   LoadFiles: object({ allowed: { type: 'boolean' }, items: listOf(object({ path: text, bytes: count })) }),
 };

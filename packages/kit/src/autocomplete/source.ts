@@ -1,6 +1,6 @@
 import type { Range, SearchResult } from '@yucca/contract';
 import type { YuccaClient } from '../client.ts';
-import type { Memory } from '../memory.ts';
+import type { Memory, ViewedRecord } from '../memory.ts';
 
 /** One row that is offered while somebody types. */
 export interface Offer {
@@ -135,6 +135,31 @@ export function pastQueriesSource(memory: Memory, { label, size = 4 }: { label: 
       return [{ name: 'past', label, offers }];
     },
     remove: (offer) => memory.forgetQuery(offer.text),
+  };
+}
+
+/** Records this visitor has looked at, on this device only. Kind: `viewed`; `data` is the `ViewedRecord`. */
+export function viewedSource(memory: Memory, { label, size = 4 }: { label: string; size?: number }): Source {
+  return {
+    name: 'viewed',
+    from: 0,
+    upTo: 0,
+    load() {
+      const offers = memory
+        .viewed()
+        .slice(0, size)
+        .map((record): Offer => ({
+          id: `viewed/${record.collection}/${record.id}`,
+          kind: 'viewed',
+          text: record.text,
+          detail: record.detail,
+          picture: record.picture,
+          removable: true,
+          data: record,
+        }));
+      return [{ name: 'viewed', label, offers }];
+    },
+    remove: (offer) => memory.forgetViewed(offer.data as ViewedRecord),
   };
 }
 

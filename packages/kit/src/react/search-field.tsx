@@ -59,14 +59,15 @@ export function SearchField(props: SearchFieldProps) {
   useEffect(() => {
     if (!open) return;
     const onPointerDown = (event: PointerEvent): void => {
-      if (!root.current?.contains(event.target as Node)) state.close();
+      // The path, not the target: from outside a shadow tree all that lies in it looks like its host.
+      if (root.current && !event.composedPath().includes(root.current)) state.close();
     };
     document.addEventListener('pointerdown', onPointerDown);
     return () => document.removeEventListener('pointerdown', onPointerDown);
   }, [open, state]);
   useEffect(() => {
-    if (pointed) document.getElementById(`${id}-offer-${snapshot.active}`)?.scrollIntoView?.({ block: 'nearest' });
-  }, [id, pointed, snapshot.active]);
+    if (pointed) root.current?.querySelector('[aria-selected="true"]')?.scrollIntoView?.({ block: 'nearest' });
+  }, [pointed, snapshot.active]);
 
   const write = (next: string): void => {
     state.type(next);
@@ -84,7 +85,7 @@ export function SearchField(props: SearchFieldProps) {
   return (
     <div
       ref={root}
-      data-part="root"
+      data-part="search-field"
       className={classes.root}
       onBlur={(event) => !event.currentTarget.contains(event.relatedTarget) && state.close()}
     >

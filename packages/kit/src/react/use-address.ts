@@ -1,35 +1,51 @@
 import { useCallback, useEffect, useRef } from 'react';
-import { parseAddress, printAddress, type AddressFacet } from '../address.ts';
+import { addressMap, type AddressMap } from '../address-map.ts';
+import type { AddressFacet } from '../address.ts';
 import type { Query } from '../query.ts';
+import { keepScroll } from '../scroll.ts';
 import type { SearchState } from '../search-state.ts';
 
 /**
- * Keeps the address of the page and a search state in step through the History API. Typing replaces the current entry,
- * choices and pages push a new one: Back then undoes what a person thinks of as a step. Answers the function to change
- * the query with.
+ * Keeps the address of the page and a search state in step through the History API; a router that listens to it goes
+ * along. Typing replaces the current entry, choices and pages push a new one: Back then undoes what a person thinks of
+ * as a step, and finds the place they had scrolled to. Answers the function to change the query with.
  */
 export function useAddress(
   state: SearchState,
-  facets: readonly AddressFacet[],
+  map: readonly AddressFacet[] | AddressMap,
 ): (query: Query, how: 'replace' | 'push') => void {
-  const names = useRef(facets);
+  const current = useRef<AddressMap>(asMap(map));
   useEffect(() => {
-    names.current = facets;
-  }, [facets]);
+    current.current = asMap(map);
+  }, [map]);
   useEffect(() => {
-    const onPop = (): void => state.ask(parseAddress(window.location.search, names.current).query);
+    const scroll = keepScroll(window);
+    // After a reload the results are in the page already.
+    scroll.restore();
+    const onPop = (): void => {
+      state.ask(current.current.read(window.location).query);
+      const stop = state.subscribe(() => {
+        if (state.snapshot().status === 'loading') return;
+        stop();
+        requestAnimationFrame(scroll.restore);
+      });
+    };
     window.addEventListener('popstate', onPop);
-    return () => window.removeEventListener('popstate', onPop);
+    return () => {
+      window.removeEventListener('popstate', onPop);
+      scroll.stop();
+    };
   }, [state]);
   return useCallback(
     (query, how) => {
-      const { kept } = parseAddress(window.location.search, names.current);
-      const text = printAddress(query, kept);
-      const address = window.location.pathname + (text === '' ? '' : `?${text}`) + window.location.hash;
-      if (how === 'push') window.history.pushState(window.history.state, '', address);
+      const { kept } = current.current.read(window.location);
+      const address = current.current.write(query, window.location, kept) + window.location.hash;
+      if (how === 'push') window.history.pushState(null, '', address);
       else window.history.replaceState(window.history.state, '', address);
       state.ask(query);
     },
     [state],
   );
 }
+
+const asMap = (map: readonly AddressFacet[] | AddressMap): AddressMap => ('read' in map ? map : addressMap(map));

@@ -103,7 +103,15 @@ export function SampleTable({ sample, fields, keyField, rules = [], proposals = 
 }
 
 /** What parts the items of a list. Half-typed and empty texts change nothing. */
-function Separator({ field, rules, onRules }: { field: string; rules: FieldRule[]; onRules: (rules: FieldRule[]) => void }) {
+function Separator({
+  field,
+  rules,
+  onRules,
+}: {
+  field: string;
+  rules: FieldRule[];
+  onRules: (rules: FieldRule[]) => void;
+}) {
   const rule = rules.find((one) => one.field === field)!;
   const set = (separator: string): void => {
     if (separator !== '') onRules(rules.map((one) => (one === rule ? { ...rule, separator } : one)));

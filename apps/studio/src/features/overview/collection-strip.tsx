@@ -5,13 +5,13 @@ import { Marked, useSearch } from '@yucca/kit/react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
-import { shownHit, type ShownHit } from '@/features/search-page/shown-hit';
+import { shownHit, type ShownHit } from '@yucca/kit';
 import { api } from '@/ui/api';
 import { ConfirmByName } from '@/ui/confirm-by-name';
 import { bytes, count, counted, moment } from '@/ui/format';
 import type { OverviewEntry } from './overview';
 
-const client = createClient();
+const client = createClient({ cache: { most: 0 } });
 const SHOWN = 5;
 
 /** One collection: its figures, and the first of what it answers. */

@@ -1,5 +1,5 @@
 import { Marked } from '@yucca/kit/react';
-import type { ShownHit } from '@/features/search-page/shown-hit';
+import type { ShownHit } from '@yucca/kit';
 
 /** A result in two lines: picture, title and detail with their marks, and on a third where else it matched. */
 export function HitLine({

@@ -5,14 +5,14 @@ import { createClient, EMPTY_QUERY, withText, withToggled, type SearchSnapshot }
 import { useSearch } from '@yucca/kit/react';
 import clsx from 'clsx';
 import { useEffect } from 'react';
-import { shownHit } from '@/features/search-page/shown-hit';
+import { shownHit } from '@yucca/kit';
 import { count, counted, milliseconds } from '@/ui/format';
 import { useParam } from '@/ui/use-param';
 import { HitLine } from './hit-line';
 import { reportProbe } from './last-probe';
 import { ProbeInput } from './probe-input';
 
-const client = createClient();
+const client = createClient({ cache: { most: 0 } });
 
 /** The query you care about and its live results, beside whatever you are doing. `/` puts the cursor into it. */
 export function Probe({

@@ -9,7 +9,7 @@ import { Popover } from 'radix-ui';
 import { useEffect } from 'react';
 import { HitLine } from '@/features/probe/hit-line';
 import { reportProbe } from '@/features/probe/last-probe';
-import { shownHit } from '@/features/search-page/shown-hit';
+import { shownHit } from '@yucca/kit';
 import { count, counted, milliseconds } from '@/ui/format';
 import { movedWords, movements, type Movement } from './movement';
 

@@ -16,7 +16,7 @@ import { LeverPanel } from './lever-panel';
 export function TuningScreen({ collection, card }: { collection: Collection; card: Card }) {
   const [{ saves }] = useDraft();
   const [text, setText] = useParam('probe');
-  const [client] = useState(() => createClient());
+  const [client] = useState(() => createClient({ cache: { most: 0 } }));
   const choose = useCallback((next: string) => setText(next), [setText]);
   const { name, generation } = collection;
   if (collection.records === 0)

@@ -93,6 +93,15 @@ export const keys = sqliteTable('keys', {
   lastUsedAt: text('last_used_at'),
 });
 
+/** Designed search pages. */
+export const interfaces = sqliteTable('interfaces', {
+  slug: text('slug').primaryKey(),
+  /** JSON: how the page is made up. */
+  document: text('document').notNull(),
+  createdAt: text('created_at').notNull().default(now),
+  changedAt: text('changed_at').notNull().default(now),
+});
+
 /** Who is signed in to the studio, when it is open to other machines. Only a hash of the cookie is kept. */
 export const sessions = sqliteTable('sessions', {
   hash: text('hash').primaryKey(),

@@ -1,5 +1,6 @@
 import type { Page, RecordJson, Task } from '@yucca/contract';
-import { pick } from '@yucca/engine';
+import { completeTuning } from '@yucca/contract';
+import { pick, shownPart } from '@yucca/engine';
 import { and, asc, eq } from 'drizzle-orm';
 import { randomUUID } from 'node:crypto';
 import type { Collections } from '../collections/collections';
@@ -181,6 +182,12 @@ export class Records {
     const hidden = json !== null && filter !== null && !(await this.#search.fulfils(name, filter, key));
     if (json === null || hidden) throw new Failure('not-found', `“${name}” has no record with the key “${key}”.`);
     return JSON.parse(json) as RecordJson;
+  }
+
+  /** One record as visitors may see it: with the fields that the live tuning shows. */
+  async shown(name: string, key: string): Promise<RecordJson> {
+    const { show, hide } = completeTuning(this.#tunings.get(name, 'live'));
+    return shownPart(await this.get(name, key), show, hide);
   }
 
   /** All records, or those that fulfil a condition, as text in pieces. */

@@ -1,11 +1,11 @@
-import { completeTuning } from '@yucca/contract';
-import { parseAddress, requestFor } from '@yucca/kit';
+import { LIMITS } from '@yucca/contract';
+import { BY_DISTANCE, pagesUpTo, parseAddress, requestFor, standingRequest, type Query } from '@yucca/kit';
 import type { Metadata } from 'next';
-import { notFound } from 'next/navigation';
-import { PAGE_SIZE } from '@/features/search-page/page-size';
+import { PageFrame } from '@/features/search-page/page-frame';
 import { SearchPage } from '@/features/search-page/search-page';
-import { isFailure } from '@/server/failure';
+import { asJsonLd, listOf } from '@/features/search-page/structured-data';
 import { runtime } from '@/server/runtime';
+import { baseOf, pageOf } from './page-of';
 
 export const dynamic = 'force-dynamic';
 
@@ -22,55 +22,42 @@ function queryString(parsed: Record<string, string | string[] | undefined>): str
     .join('&');
 }
 
-function collectionOf(name: string) {
-  try {
-    return runtime().collections.get(name);
-  } catch (error) {
-    if (isFailure(error)) notFound();
-    throw error;
-  }
-}
-
 export async function generateMetadata({ params, searchParams }: Props): Promise<Metadata> {
-  const { title, name } = collectionOf((await params).slug);
+  const { title, at } = pageOf((await params).slug);
   const { q } = await searchParams;
-  const text = typeof q === 'string' && q !== '' ? `${q} · ${title}` : title;
+  const asked = typeof q === 'string' && q !== '';
   return {
-    title: { absolute: text },
-    description: `Search ${title.toLowerCase()}.`,
-    alternates: { canonical: `/s/${name}` },
+    title: { absolute: asked ? `${q} · ${title}` : title },
+    description: `Search ${title}.`,
+    alternates: { canonical: at },
+    // What somebody typed is no page of its own.
+    ...(asked && { robots: { index: false, follow: true } }),
   };
 }
 
 export default async function HostedPage({ params, searchParams }: Props) {
-  const { collections, tunings, search, keys } = runtime();
-  const { name, title, records } = collectionOf((await params).slug);
-  const tuning = completeTuning(tunings.get(name, 'live'));
-  const facets = tuning.facets.map((facet) => ({ name: facet.name, kind: facet.kind }));
-  const { query } = parseAddress(queryString(await searchParams), facets);
-  const sorts = tuning.sorts.map((sort) => ({ name: sort.name, label: sort.label }));
-  const sort = sorts.some((one) => one.name === query.sort) ? query.sort : null;
-  const within = {
-    ...query,
-    sort,
-    page: Math.min(query.page, Math.floor(10_000 / PAGE_SIZE)),
-    q: query.q.slice(0, 512),
+  const { search, keys } = runtime();
+  const page = pageOf((await params).slug);
+  const { query: asked } = parseAddress(queryString(await searchParams), page.facets);
+  const sorts = [...page.sorts.map(({ name }) => name), BY_DISTANCE];
+  const query: Query = {
+    ...asked,
+    q: asked.q.slice(0, LIMITS.queryLength),
+    sort: asked.sort !== null && sorts.includes(asked.sort) ? asked.sort : null,
+    near: page.geo === null ? null : asked.near,
+    page: Math.min(asked.page, Math.floor(LIMITS.resultWindow / page.pageSize)),
   };
-  const answer = await search.search(
-    name,
-    requestFor(within, { facets: facets.length > 0 ? ['*'] : [], size: PAGE_SIZE }),
-  );
+  const ask = (one: Query) => search.search(page.collection, requestFor(one, standingRequest(page)));
+  const answer = page.paging === 'pages' ? await ask(query) : await pagesUpTo(query, ask);
+  const base = await baseOf();
   return (
-    <SearchPage
-      collection={name}
-      title={title}
-      card={collections.card(name)}
-      facets={facets}
-      sorts={sorts}
-      pageKey={keys.pageKey()}
-      all={records}
-      query={within}
-      answer={answer}
-    />
+    <PageFrame title={page.title} at={page.at}>
+      <h1 className="sr-only">Search {page.title}</h1>
+      <SearchPage page={page} pageKey={keys.pageKey()} query={{ ...query, page: answer.page }} answer={answer} />
+      <script
+        type="application/ld+json"
+        dangerouslySetInnerHTML={{ __html: asJsonLd(listOf(answer.results.slice(0, page.pageSize), page, base)) }}
+      />
+    </PageFrame>
   );
 }

@@ -1,5 +1,5 @@
 import { facetValues, type SearchAnswer } from '@yucca/contract';
-import { isRange, withRange, withToggled, type Query } from '@yucca/kit';
+import { isRange, withRange, withToggled, type Query } from './query.ts';
 
 /** One choice as a visitor sees it above the results, and the query without it. */
 export interface ShownChoice {

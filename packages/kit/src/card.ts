@@ -1,6 +1,6 @@
 import type { Card, Range, RecordJson, SearchResult } from '@yucca/contract';
 import { readableName } from '@yucca/contract';
-import { excerpt } from '@yucca/kit';
+import { excerpt } from './marks.ts';
 
 export interface ShownText {
   text: string;
@@ -13,7 +13,8 @@ export interface ShownHit {
   title: ShownText;
   picture: string | null;
   detail: ShownText | null;
-  text: ShownText | null;
+  /** With the heading it stands under, where it is one of several parts of a long text. */
+  text: (ShownText & { heading?: string }) | null;
   number: { label: string; value: number } | null;
   /** A match in a field the card does not show, so that nobody wonders why the result is here. */
   elsewhere: (ShownText & { label: string }) | null;
@@ -40,16 +41,39 @@ function firstAt(record: RecordJson, path: string | null): { value: string | num
   return typeof value === 'string' || typeof value === 'number' ? { value, pointer } : null;
 }
 
+/** A dotted path as a pattern of the JSON Pointers below it: lists may stand anywhere between its names. */
+function pointersOf(path: string): RegExp {
+  const names = path.split('.').map((name) => name.replaceAll('~', '~0').replaceAll('/', '~1'));
+  const escaped = names.map((name) => name.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'));
+  return new RegExp(`^/${escaped.join('(?:/\\d+)*/')}(?:/\\d+)*$`);
+}
+
+/** What stands under a path: of a list, the text in which something was found before the first one. */
 function textAt(
   { record, marks, snippets }: SearchResult,
   path: string | null,
   length: number,
 ): (ShownText & { pointer: string }) | null {
-  const found = firstAt(record, path);
-  if (found === null || found.value === '') return null;
-  const [snippet] = snippets[found.pointer] ?? [];
-  if (snippet) return { pointer: found.pointer, ...snippet };
-  return { pointer: found.pointer, ...excerpt(String(found.value), marks[found.pointer] ?? [], length) };
+  if (path === null) return null;
+  const pattern = pointersOf(path);
+  const within = (pointer: string): boolean => pattern.test(pointer);
+  const found = Object.keys(snippets).find((pointer) => within(pointer) && snippets[pointer]![0]?.ranges.length);
+  const marked = found ?? Object.keys(marks).find(within);
+  const first = firstAt(record, path);
+  const pointer = marked ?? first?.pointer;
+  if (pointer === undefined) return null;
+  const [snippet] = snippets[pointer] ?? [];
+  if (snippet) return { pointer, ...snippet };
+  const text = marked === undefined ? String(first!.value) : stringAt(record, marked);
+  return text === '' ? null : { pointer, ...excerpt(text, marks[pointer] ?? [], length) };
+}
+
+/** The heading beside a text, when the text is a part of a list: `sections/2/heading` for `sections/2/text`. */
+function headingOf(record: RecordJson, pointer: string): string | undefined {
+  const part = /^(.*\/\d+)\/[^/]+$/.exec(pointer)?.[1];
+  if (part === undefined) return undefined;
+  const headings = ['heading', 'title'].map((name) => `${part}/${name}`).filter((other) => other !== pointer);
+  return headings.map((other) => stringAt(record, other)).find((heading) => heading !== '');
 }
 
 /** The string a JSON Pointer leads to. */
@@ -66,6 +90,7 @@ export function shownHit(result: SearchResult, card: Card): ShownHit {
   const title = textAt(result, card.title, 140) ?? { text: result.id, ranges: [], pointer: '' };
   const detail = textAt(result, card.detail, 90);
   const text = textAt(result, card.text, 190);
+  const heading = text === null ? undefined : headingOf(result.record, text.pointer);
   const picture = firstAt(result.record, card.picture)?.value;
   const number = firstAt(result.record, card.number)?.value;
   const shown = new Set([title.pointer, detail?.pointer, text?.ranges.length ? text.pointer : '']);
@@ -76,7 +101,7 @@ export function shownHit(result: SearchResult, card: Card): ShownHit {
     title,
     picture: typeof picture === 'string' ? picture : null,
     detail,
-    text,
+    text: text && { ...text, ...(heading && { heading }) },
     number:
       typeof number === 'number' && card.number !== null ? { label: readableName(card.number), value: number } : null,
     elsewhere:

@@ -1,6 +1,6 @@
 import type { SearchAnswer } from '@yucca/contract';
 import { EMPTY_QUERY, withRange, withSort, withToggled } from '@yucca/kit';
-import { shownChoices } from '../src/features/search-page/choices';
+import { shownChoices } from '../src/index.ts';
 
 const answer = {
   facets: {

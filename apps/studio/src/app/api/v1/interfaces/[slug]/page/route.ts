@@ -1,0 +1,16 @@
+import { preflight, refuseOthers, route } from '@/http/route';
+import { reaches, requireCollection } from '@/server/keys/caller';
+
+/** What a page elsewhere needs to know beforehand. Collections the key does not reach are left out of it. */
+export const GET = route('search', async ({ params, caller, asking, yucca }) => {
+  const page = yucca.interfaces.page(params.slug!);
+  requireCollection(caller, page.collection);
+  const autocomplete = page.autocomplete.filter(({ collection }) => !collection || reaches(caller, collection));
+  // Not the collection's own count: records outside the key's filter do not exist for it.
+  const { total } = await yucca.search.search(page.collection, { size: 0, record: false }, asking);
+  return Response.json({ ...page, autocomplete, all: total });
+});
+
+export const OPTIONS = preflight;
+
+export const { POST, PUT, PATCH, DELETE } = refuseOthers('GET');

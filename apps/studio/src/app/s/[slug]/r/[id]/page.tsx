@@ -1,0 +1,54 @@
+import type { InterfacePage, SearchResult } from '@yucca/contract';
+import { shownHit } from '@yucca/kit';
+import type { Metadata } from 'next';
+import { notFound } from 'next/navigation';
+import { PageFrame } from '@/features/search-page/page-frame';
+import { RecordPage } from '@/features/search-page/record-page';
+import { asJsonLd, thingOf } from '@/features/search-page/structured-data';
+import { isFailure } from '@/server/failure';
+import { runtime } from '@/server/runtime';
+import { baseOf, pageOf } from '../../page-of';
+
+export const dynamic = 'force-dynamic';
+
+interface Props {
+  params: Promise<{ slug: string; id: string }>;
+}
+
+/** The page and the one record of it, with the fields that visitors may see. */
+async function recordOf(params: Props['params']): Promise<{ page: InterfacePage; result: SearchResult; path: string }> {
+  const { slug, id } = await params;
+  const page = pageOf(slug);
+  const key = decodeURIComponent(id);
+  try {
+    const record = await runtime().records.shown(page.collection, key);
+    const path = `${page.at}/r/${encodeURIComponent(key)}`;
+    return { page, path, result: { id: key, record, marks: {}, snippets: {} } };
+  } catch (error) {
+    if (isFailure(error)) notFound();
+    throw error;
+  }
+}
+
+export async function generateMetadata({ params }: Props): Promise<Metadata> {
+  const { page, result, path } = await recordOf(params);
+  const { title, text } = shownHit(result, page.card);
+  return {
+    title: { absolute: `${title.text} · ${page.title}` },
+    description: text?.text ?? title.text,
+    alternates: { canonical: path },
+  };
+}
+
+export default async function HostedRecordPage({ params }: Props) {
+  const { page, result, path } = await recordOf(params);
+  return (
+    <PageFrame title={page.title} at={page.at}>
+      <RecordPage page={page} result={result} />
+      <script
+        type="application/ld+json"
+        dangerouslySetInnerHTML={{ __html: asJsonLd(thingOf(result, page, (await baseOf()) + path)) }}
+      />
+    </PageFrame>
+  );
+}

@@ -1,0 +1,84 @@
+import { parseAddress, printAddress, type AddressFacet } from './address.ts';
+import { chosenValues, type Query } from './query.ts';
+
+/** A facet whose one chosen value stands in the path: `/shop/outdoor/shrubs`. */
+export interface PathFacet {
+  /** The part of the path before it, without a slash at the end. */
+  base: string;
+  /** The facet's name. */
+  facet: string;
+  /** What parts the levels of its values. Without one, a value is one segment. */
+  separator?: string;
+}
+
+/** An address as a page has it. */
+export interface Address {
+  /** Begins with a slash. */
+  pathname: string;
+  /** Empty, or begins with a question mark. */
+  search: string;
+}
+
+/** Both ways between an address and what a visitor has asked for. */
+export interface AddressMap {
+  read: (address: Address) => { query: Query; kept: string[] };
+  /** `kept`: parameters of others, as `read` answered them. */
+  write: (query: Query, at: Pick<Address, 'pathname'>, kept?: readonly string[]) => string;
+}
+
+/** Spaces become hyphens; a hyphen and whatever browsers read as a step (`.`, `..`) get a tilde before them. */
+function printSegment(level: string): string {
+  const escaped = level.toWellFormed().replace(/[~-]/g, '~$&').replace(/ /g, '-');
+  return encodeURIComponent(/^\.{1,2}$/.test(escaped) ? `~${escaped}` : escaped);
+}
+
+/** Null for a segment that no value is written as. */
+function readSegment(segment: string): string | null {
+  try {
+    return decodeURIComponent(segment).replace(/~(.)|-/gsu, (_, escaped: string | undefined) => escaped ?? ' ');
+  } catch {
+    return null;
+  }
+}
+
+/** The value whose levels are the segments behind the base; null when the path holds none. */
+function readPath(pathname: string, { base, separator }: PathFacet): string | null {
+  if (!pathname.startsWith(`${base}/`)) return null;
+  const segments = pathname
+    .slice(base.length + 1)
+    .replace(/\/$/, '')
+    .split('/');
+  const levels = segments.map(readSegment);
+  if (levels.some((level) => level === null || level === '')) return null;
+  return levels.join(separator ?? '/');
+}
+
+/** The path for a value; null when it could not be read back the same. */
+function printPath(value: string, path: PathFacet): string | null {
+  const levels = path.separator === undefined ? [value] : value.split(path.separator);
+  const pathname = `${path.base}/${levels.map(printSegment).join('/')}`;
+  return readPath(pathname, path) === value ? pathname : null;
+}
+
+/**
+ * The map between addresses and queries for a page. All of a query stands in the query string (see `printAddress`); with
+ * `path`, one facet of which a single value is chosen stands in the path instead. What does not fit there (several
+ * values, an empty level) goes into the query string as ever, so nothing is lost.
+ */
+export function addressMap(facets: readonly AddressFacet[], path?: PathFacet): AddressMap {
+  return {
+    read({ pathname, search }) {
+      const { query, kept } = parseAddress(search, facets);
+      const value = path ? readPath(pathname, path) : null;
+      if (!path || value === null || path.facet in query.select) return { query, kept };
+      return { query: { ...query, select: { ...query.select, [path.facet]: [value] } }, kept };
+    },
+    write(query, { pathname }, kept = []) {
+      const [value, ...more] = path ? chosenValues(query, path.facet) : [];
+      const printed = path && value !== undefined && more.length === 0 ? printPath(value, path) : null;
+      const rest = Object.entries(query.select).filter(([name]) => printed === null || name !== path?.facet);
+      const text = printAddress({ ...query, select: Object.fromEntries(rest) }, kept);
+      return (printed ?? path?.base ?? pathname) + (text === '' ? '' : `?${text}`);
+    },
+  };
+}

@@ -1,0 +1,85 @@
+import type { FacetValue, FacetValuesAnswer } from '@yucca/contract';
+import { useEffect, useState } from 'react';
+import { counted } from '../figures.ts';
+import { FacetBox } from './facet-box.tsx';
+
+/** Values in sight before "more". */
+const LISTED = 8;
+
+export interface FacetChecklistProps {
+  name: string;
+  label: string;
+  values: readonly FacetValue[];
+  chosen: readonly string[];
+  onToggle: (value: string) => void;
+  /** There are values beyond the ones given. */
+  more?: boolean;
+  /** Looks inside all values of the facet. Without it a long list cannot be searched. */
+  find?: (q: string, signal: AbortSignal) => Promise<FacetValuesAnswer>;
+}
+
+/** Values to tick; the chosen ones stay in sight, wherever the counts put them. A long list can be searched. */
+export function FacetChecklist({ name, label, values, chosen, onToggle, more = false, find }: FacetChecklistProps) {
+  const [text, setText] = useState('');
+  const found = useFound(text, find, values);
+  const most = Math.max(1, ...values.map((value) => value.count));
+  const listed =
+    found ?? [...values].sort((a, b) => Number(chosen.includes(b.value)) - Number(chosen.includes(a.value)));
+  const row = (value: FacetValue) => (
+    <li key={value.value}>
+      <FacetBox name={name} value={value} most={most} checked={chosen.includes(value.value)} onToggle={onToggle} />
+    </li>
+  );
+  const isLong = more || values.length > LISTED;
+  return (
+    <>
+      {find && isLong && (
+        <input
+          type="search"
+          data-part="facet-search"
+          aria-label={`Find in ${label}`}
+          placeholder={`Find in ${label.toLowerCase()}`}
+          value={text}
+          maxLength={512}
+          autoComplete="off"
+          onChange={(event) => setText(event.target.value)}
+          onKeyDown={(event) => event.key === 'Enter' && event.preventDefault()}
+        />
+      )}
+      <ul>{listed.slice(0, LISTED).map(row)}</ul>
+      {listed.length > LISTED && (
+        <details>
+          <summary>{counted(listed.length - LISTED, 'more value')}</summary>
+          <ul>{listed.slice(LISTED).map(row)}</ul>
+        </details>
+      )}
+      {find && isLong && (
+        <p role="status" data-part="note">
+          {found !== null && (found.length === 0 ? `No value is like “${text}”.` : '')}
+        </p>
+      )}
+    </>
+  );
+}
+
+/** The values that fit what is typed; null while nothing is. The values before stay until the next are there. */
+function useFound(
+  text: string,
+  find: FacetChecklistProps['find'],
+  values: readonly FacetValue[],
+): FacetValuesAnswer['values'] | null {
+  const [found, setFound] = useState<FacetValuesAnswer['values'] | null>(null);
+  const typed = text.trim();
+  useEffect(() => {
+    if (typed === '' || !find) return;
+    const abort = new AbortController();
+    find(typed, abort.signal).then(
+      (answer) => !abort.signal.aborted && setFound(answer.values),
+      // The list as it was is better than none.
+      () => {},
+    );
+    return () => abort.abort();
+    // `values` change with the results, and with them the counts of what is found.
+  }, [typed, find, values]);
+  return typed === '' || !find ? null : found;
+}

@@ -1,0 +1,49 @@
+import type { DatesFacet, FacetValuesAnswer } from '@yucca/contract';
+import type { RangeChoice } from '../../query.ts';
+import { FacetChecklist } from './facet-checklist.tsx';
+
+export interface FacetDatesProps {
+  name: string;
+  facet: DatesFacet;
+  chosen: readonly string[];
+  onToggle: (value: string) => void;
+  onRange: (range: RangeChoice | null) => void;
+  find?: (q: string, signal: AbortSignal) => Promise<FacetValuesAnswer>;
+}
+
+/** Years, months or days to tick, and two dates to choose what lies between them. */
+export function FacetDates({ name, facet, chosen, onToggle, onRange, find }: FacetDatesProps) {
+  const { min = '', max = '' } = facet.selected ?? {};
+  const field = (end: 'min' | 'max', value: string) => (
+    <input
+      type="date"
+      name={`${name}.${end}`}
+      aria-label={`${facet.label}, ${end === 'min' ? 'from' : 'up to'}`}
+      // Years and months are dates of their first day here; what is typed is taken once it is a whole date.
+      defaultValue={value.length === 4 ? `${value}-01-01` : value.length === 7 ? `${value}-01` : value}
+      key={value}
+      onChange={(event) => {
+        const next = { min, max, [end]: event.target.value };
+        onRange({ ...(next.min && { min: next.min }), ...(next.max && { max: next.max }) });
+      }}
+    />
+  );
+  return (
+    <>
+      <FacetChecklist
+        name={name}
+        label={facet.label}
+        values={facet.values}
+        chosen={chosen}
+        onToggle={onToggle}
+        more={facet.more}
+        {...(find && { find })}
+      />
+      <div data-part="range-ends">
+        {field('min', min)}
+        <span>to</span>
+        {field('max', max)}
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,52 @@
+import type { SearchAnswer } from '@yucca/contract';
+import { EMPTY_QUERY, withNear, withoutChoices, withText, type Query } from '../../query.ts';
+import { linkTo, type Ways } from '../ways.ts';
+
+export interface NothingFoundProps extends Ways {
+  /** What was asked, for the answer that is shown. */
+  query: Query;
+  answer: SearchAnswer;
+}
+
+/** What is left of the words when one is taken away, as far as the data holds all of the rest. */
+export function shorterQueries({ understood: { words } }: SearchAnswer): string[] {
+  if (words.length < 2) return [];
+  return words
+    .map((_, i) => words.filter((__, j) => j !== i))
+    .filter((rest) => rest.every(({ as }) => as.length > 0))
+    .map((rest) => rest.map(({ text }) => text).join(' '));
+}
+
+/** What to do when nothing was found: take a choice back, drop a word, go further away, see everything. */
+export function NothingFound({ query, answer, ...ways }: NothingFoundProps) {
+  const unknown = answer.understood.words.filter(({ as }) => as.length === 0).map(({ text }) => `“${text}”`);
+  const hasChoices = Object.keys(query.select).length > 0;
+  const waysOut: [string, Query][] = [
+    ...(hasChoices ? [['Remove the choices', withoutChoices(query)] as [string, Query]] : []),
+    ...(query.near?.withinM === undefined
+      ? []
+      : [['Look further away', withNear(query, { lat: query.near.lat, lng: query.near.lng })] as [string, Query]]),
+    ...shorterQueries(answer)
+      .slice(0, 4)
+      .map((text): [string, Query] => [`Try “${text}”`, withText(query, text)]),
+    ['See everything', EMPTY_QUERY],
+  ];
+  return (
+    <div data-part="nothing">
+      <p data-part="nothing-title">
+        Nothing found{query.q !== '' && ` for “${query.q}”`}
+        {hasChoices && ' with these choices'}.
+      </p>
+      {unknown.length > 0 && <p data-part="soft">Nothing here is spelt anything like {unknown.join(' or ')}.</p>}
+      <ul>
+        {waysOut.map(([label, to]) => (
+          <li key={label}>
+            <a {...linkTo(to, ways)} data-part="link">
+              {label}
+            </a>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}

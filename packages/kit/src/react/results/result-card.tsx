@@ -1,0 +1,80 @@
+import type { ShownHit } from '../../card.ts';
+import { count, distance, price } from '../figures.ts';
+import { Marked } from '../marked.tsx';
+
+export interface ResultCardProps {
+  hit: ShownHit;
+  /** Where its title leads. */
+  href?: string | undefined;
+  onOpen?: (() => void) | undefined;
+  /** ISO 4217: what its number is counted in. */
+  currency?: string | null;
+  /** From the place that is asked about. */
+  distanceM?: number | undefined;
+  /** The picture is in sight at once. */
+  eager?: boolean;
+}
+
+/** What the number of a card says. */
+export function figureText({ value }: NonNullable<ShownHit['number']>, currency: string | null = null): string {
+  return currency === null ? count(value) : price(value, currency);
+}
+
+/** One result as a visitor sees it. */
+export function ResultCard({ hit, href, onOpen, currency = null, distanceM, eager = false }: ResultCardProps) {
+  const { title, picture, detail, text, number: figure, elsewhere } = hit;
+  const name = <Marked text={title.text} ranges={title.ranges} />;
+  return (
+    <article data-part="card">
+      {picture && (
+        // eslint-disable-next-line @next/next/no-img-element -- the kit knows no framework
+        <img
+          src={picture}
+          alt=""
+          width={320}
+          height={240}
+          loading={eager ? 'eager' : 'lazy'}
+          fetchPriority={eager ? 'high' : 'auto'}
+          decoding="async"
+        />
+      )}
+      <div data-part="card-body">
+        <h2>
+          {href === undefined ? (
+            name
+          ) : (
+            <a href={href} onClick={onOpen}>
+              {name}
+            </a>
+          )}
+        </h2>
+        {detail && (
+          <p data-part="card-detail">
+            <Marked text={detail.text} ranges={detail.ranges} />
+          </p>
+        )}
+        {text && (
+          <p data-part="card-text">
+            {text.heading && <span data-part="soft">{text.heading}: </span>}
+            <Marked text={text.text} ranges={text.ranges} />
+          </p>
+        )}
+        {elsewhere && (
+          <p data-part="card-elsewhere">
+            {elsewhere.label}: <Marked text={elsewhere.text} ranges={elsewhere.ranges} />
+          </p>
+        )}
+        {(figure !== null || distanceM !== undefined) && (
+          <p data-part="card-number">
+            {distanceM !== undefined && <span data-part="card-distance">{distance(distanceM)} away</span>}
+            {figure && (
+              <span>
+                {figure.label} <b data-part="figure">{figureText(figure, currency)}</b>
+              </span>
+            )}
+          </p>
+        )}
+      </div>
+    </article>
+  );
+}

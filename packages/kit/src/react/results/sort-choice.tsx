@@ -1,0 +1,31 @@
+import { withSort, type Query } from '../../query.ts';
+
+export interface SortChoiceProps {
+  query: Query;
+  sorts: readonly { name: string; label: string }[];
+  onQuery: (query: Query) => void;
+  /** What the order is called when none is chosen. */
+  usual?: string;
+}
+
+/** The orders to choose from. */
+export function SortChoice({ query, sorts, onQuery, usual = 'Best match' }: SortChoiceProps) {
+  if (sorts.length === 0) return null;
+  return (
+    <label data-part="sort">
+      <span>Sort by</span>
+      <select
+        name="sort"
+        value={query.sort ?? ''}
+        onChange={(event) => onQuery(withSort(query, event.target.value || null))}
+      >
+        <option value="">{usual}</option>
+        {sorts.map(({ name, label }) => (
+          <option key={name} value={name}>
+            {label}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}

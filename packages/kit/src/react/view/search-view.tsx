@@ -1,0 +1,295 @@
+import type { InterfacePage, SearchAnswer, SearchResult } from '@yucca/contract';
+import { useCallback, useEffect, useMemo, useRef, useState, type FormEvent } from 'react';
+import { addressMap, type AddressMap } from '../../address-map.ts';
+import { shownHit } from '../../card.ts';
+import type { YuccaClient } from '../../client.ts';
+import { createMemory, type Memory, type ViewedRecord } from '../../memory.ts';
+import { BY_DISTANCE, EMPTY_QUERY, isRange, withText, withToggled, type Query } from '../../query.ts';
+import { FacetList, type FindInFacet } from '../facets/facet-list.tsx';
+import { counted } from '../figures.ts';
+import { NearChoice } from '../places/near-choice.tsx';
+import { ResultMap } from '../places/result-map.tsx';
+import { AppliedChoices } from '../results/applied-choices.tsx';
+import { MoreResults } from '../results/more-results.tsx';
+import { NothingFound } from '../results/nothing-found.tsx';
+import { Pages } from '../results/pages.tsx';
+import { ResultCard } from '../results/result-card.tsx';
+import { ResultCount } from '../results/result-count.tsx';
+import { SortChoice } from '../results/sort-choice.tsx';
+import { Trouble } from '../results/trouble.tsx';
+import { useAddress } from '../use-address.ts';
+import { useSearch } from '../use-search.ts';
+import { useSlow } from '../use-slow.ts';
+import type { Ways } from '../ways.ts';
+import { SearchBox } from './search-box.tsx';
+import { standingRequest } from '../../standing-request.ts';
+import { useSheet } from './use-sheet.ts';
+
+export interface SearchViewProps {
+  /** What the page is made of: `client.page(slug)` answers it. */
+  page: InterfacePage;
+  client: YuccaClient;
+  /** What the visitor asks for at first. */
+  query?: Query;
+  /** The answer to it, when the server has asked already. */
+  answer?: SearchAnswer | null;
+  /** Where the page itself is. Default: where the interface says. */
+  here?: string;
+  /** How its state is written in the address. Default: all of it in the query string. */
+  map?: AddressMap;
+  /** The page of a record; undefined = its title leads nowhere. */
+  recordHref?: (record: { collection: string; id: string; at: string }) => string | undefined;
+  memory?: Memory;
+}
+
+const ownRecordPage: NonNullable<SearchViewProps['recordHref']> = ({ id, at }) => `${at}/r/${encodeURIComponent(id)}`;
+
+/**
+ * A whole search page: the field with its autocomplete, filters, results, and all that leads from one to the next. It is
+ * rendered by the server with its first results; without JavaScript its form and its links ask the server again, with it
+ * every keystroke is answered in place.
+ */
+export function SearchView(props: SearchViewProps) {
+  const { page, client, query: first = EMPTY_QUERY, answer: firstAnswer = null, here = page.at } = props;
+  const { recordHref = ownRecordPage } = props;
+  const [memory] = useState(() => props.memory ?? createMemory(page.slug));
+  const map = useMemo(() => props.map ?? addressMap(page.facets), [props.map, page.facets]);
+  const [snapshot, search] = useSearch(() => ({
+    client,
+    collection: page.collection,
+    request: standingRequest(page),
+    grow: page.paging !== 'pages',
+    query: first,
+    answer: firstAnswer,
+  }));
+  const change = useAddress(search, map);
+  const { query, status, error, answer } = snapshot;
+  const slow = useSlow(status === 'loading');
+  const root = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (search.snapshot().answer === null) void search.refresh();
+  }, [search]);
+
+  const ways: Ways = {
+    hrefOf: (to) => map.write(to, { pathname: here }),
+    go: (to) => {
+      change(to, 'push');
+      if ((root.current?.getBoundingClientRect().top ?? 0) < 0) root.current?.scrollIntoView();
+    },
+  };
+  const choose = (to: Query): void => change(to, 'push');
+  const submit = (event: FormEvent): void => {
+    event.preventDefault();
+    change(withText(query, query.q), 'push');
+  };
+  const find: FindInFacet = useCallback(
+    (facet, q, signal) =>
+      client.facetValues(page.collection, facet, q, { q: query.q, select: selectOf(query) }, signal),
+    [client, page.collection, query],
+  );
+  const open = (record: ViewedRecord): void => {
+    memory.addViewed(record);
+    const at = page.autocomplete.find(({ collection }) => collection === record.collection)?.at ?? page.at;
+    const href = recordHref({ ...record, at });
+    if (href !== undefined) window.location.assign(href);
+    else change(withText(query, record.text), 'push');
+  };
+  return (
+    <div ref={root} data-yucca="" data-layout={page.layout} data-busy={slow}>
+      <form method="get" action={here} role="search" onSubmit={submit}>
+        <div data-part="bar">
+          <SearchBox
+            page={page}
+            client={client}
+            memory={memory}
+            text={query.q}
+            total={answer?.total ?? 0}
+            facetLabel={(name) => page.facets.find((facet) => facet.name === name)?.label ?? name}
+            onText={(text) => change(withText(query, text), 'replace')}
+            onAsk={(text) => change(withText(query, text), 'push')}
+            onValue={(facet, value) => change(withToggled(withText(query, ''), facet, value), 'push')}
+            onRecord={open}
+          />
+          <button type="submit" data-part="submit">
+            Search
+          </button>
+        </div>
+        {page.geo !== null && page.places.length > 0 && (
+          <NearChoice query={query} places={page.places} onQuery={choose} />
+        )}
+        <div data-part="body">
+          {answer && page.facets.length > 0 && (
+            <Filters page={page} answer={answer} query={query} onQuery={choose} find={find} />
+          )}
+          <section id="results" data-part="results" aria-label="Results">
+            <div data-part="summary">
+              {answer && <ResultCount answer={answer} asked={snapshot.answered?.q ?? ''} />}
+              {answer && <AppliedChoices query={query} answer={answer} {...ways} />}
+              <span role="status" data-part="slow">
+                {slow && 'Searching …'}
+              </span>
+              <SortChoice
+                query={query}
+                sorts={
+                  query.near === null ? page.sorts : [...page.sorts, { name: BY_DISTANCE, label: 'Nearest first' }]
+                }
+                onQuery={choose}
+                {...(query.near && { usual: query.q === '' ? 'Nearest' : 'Best match' })}
+              />
+            </div>
+            {status === 'failed' && <Trouble error={error} onRetry={() => void search.refresh()} />}
+            {answer &&
+              (answer.total === 0 ? (
+                <NothingFound query={snapshot.answered ?? query} answer={answer} {...ways} />
+              ) : (
+                <Results page={page} answer={answer} query={query} recordHref={recordHref} memory={memory} />
+              ))}
+            {answer && page.paging === 'pages' && <Pages query={query} answer={answer} {...ways} />}
+            {answer && page.paging !== 'pages' && (
+              <MoreResults
+                query={query}
+                answer={answer}
+                loading={status === 'loading'}
+                endless={page.paging === 'endless'}
+                hrefOf={ways.hrefOf}
+                onMore={(to) => change(to, 'replace')}
+              />
+            )}
+          </section>
+        </div>
+      </form>
+    </div>
+  );
+}
+
+/** The choices of a query as the API takes them. */
+function selectOf({ select }: Query): Record<string, string[] | { min?: number | string; max?: number | string }> {
+  return Object.fromEntries(
+    Object.entries(select).map(([name, choice]) => [name, isRange(choice) ? { ...choice } : [...choice]]),
+  );
+}
+
+interface FiltersProps {
+  page: InterfacePage;
+  answer: SearchAnswer;
+  query: Query;
+  onQuery: (query: Query) => void;
+  find: FindInFacet;
+}
+
+/** The filters: beside the results, or on a narrow screen in a sheet. Without JavaScript a link leads to them. */
+function Filters({ page, answer, query, onQuery, find }: FiltersProps) {
+  const { ref, open, show, close } = useSheet();
+  const chosen = Object.values(query.select).reduce((sum, choice) => sum + (isRange(choice) ? 1 : choice.length), 0);
+  return (
+    <div data-part="filters" data-open={open}>
+      <a
+        href="#filters"
+        data-part="button"
+        data-role="open"
+        onClick={(event) => {
+          event.preventDefault();
+          show();
+        }}
+      >
+        Filters{chosen > 0 && ` (${chosen})`}
+      </a>
+      <div
+        id="filters"
+        ref={ref}
+        data-part="sheet"
+        tabIndex={-1}
+        {...(open && { role: 'dialog', 'aria-modal': true, 'aria-label': 'Filters' })}
+      >
+        <div data-part="facets">
+          <FacetList
+            answer={answer}
+            query={query}
+            names={page.facets.map(({ name }) => name)}
+            onQuery={onQuery}
+            find={find}
+          />
+        </div>
+        <p data-part="sheet-end">
+          <a
+            href="#results"
+            data-part="button"
+            onClick={(event) => {
+              if (!open) return;
+              event.preventDefault();
+              close();
+            }}
+          >
+            See {counted(answer.total, 'result')}
+          </a>
+        </p>
+        <noscript>
+          <button type="submit" data-part="button">
+            Apply filters
+          </button>
+        </noscript>
+      </div>
+    </div>
+  );
+}
+
+interface ResultsProps {
+  page: InterfacePage;
+  answer: SearchAnswer;
+  query: Query;
+  recordHref: NonNullable<SearchViewProps['recordHref']>;
+  memory: Memory;
+}
+
+/** The results, with a map beside them where they have places. */
+function Results({ page, answer, query, recordHref, memory }: ResultsProps) {
+  const [pointed, setPointed] = useState<string | null>(null);
+  const { collection, at, geo } = page;
+  const viewed = (result: SearchResult): ViewedRecord => {
+    const { title, detail, picture } = shownHit(result, page.card);
+    return {
+      collection,
+      id: result.id,
+      text: title.text,
+      ...(detail && { detail: detail.text }),
+      ...(picture && { picture }),
+    };
+  };
+  const withMap = page.layout === 'places' && geo !== null;
+  return (
+    <div data-part="found">
+      <ol data-part="list">
+        {answer.results.map((result, i) => (
+          <li
+            key={result.id}
+            data-pointed={result.id === pointed}
+            {...(withMap && {
+              'data-number': i + 1,
+              onPointerEnter: () => setPointed(result.id),
+              onPointerLeave: () => setPointed(null),
+            })}
+          >
+            <ResultCard
+              hit={shownHit(result, page.card)}
+              href={recordHref({ collection, id: result.id, at })}
+              onOpen={() => memory.addViewed(viewed(result))}
+              currency={page.currency}
+              distanceM={result.distanceM}
+              eager={i < 6}
+            />
+          </li>
+        ))}
+      </ol>
+      {withMap && (
+        <ResultMap
+          results={answer.results}
+          geo={geo}
+          near={query.near}
+          pointed={pointed}
+          onPoint={setPointed}
+          nameOf={(result) => shownHit(result, page.card).title.text}
+        />
+      )}
+    </div>
+  );
+}

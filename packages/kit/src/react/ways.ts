@@ -1,0 +1,22 @@
+import type { MouseEvent } from 'react';
+import type { Query } from '../query.ts';
+
+/** How the parts of a page lead from one query to the next: as links that a browser can follow by itself. */
+export interface Ways {
+  /** The address of a query. */
+  hrefOf: (query: Query) => string;
+  /** Goes to a query in place; a step of the history. */
+  go: (query: Query) => void;
+}
+
+/** A link to a query: followed in place by a plain click, by the browser with any key or button that means another tab. */
+export function linkTo(query: Query, { hrefOf, go }: Ways) {
+  return {
+    href: hrefOf(query),
+    onClick: (event: MouseEvent): void => {
+      if (event.metaKey || event.ctrlKey || event.shiftKey || event.altKey || event.button !== 0) return;
+      event.preventDefault();
+      go(query);
+    },
+  };
+}

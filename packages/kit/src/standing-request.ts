@@ -1,0 +1,7 @@
+import type { InterfacePage } from '@yucca/contract';
+import type { StandingRequest } from './query.ts';
+
+/** What a page asks for with every query. */
+export function standingRequest({ facets, pageSize }: Pick<InterfacePage, 'facets' | 'pageSize'>): StandingRequest {
+  return { facets: facets.map(({ name }) => name), size: pageSize };
+}

@@ -1,0 +1,43 @@
+import type { Card, SearchResult } from '@yucca/contract';
+import { shownHit } from '../src/index.ts';
+
+const card: Card = { title: 'name', picture: 'images', text: 'care', number: 'price', detail: 'maker.name' };
+const result = (record: SearchResult['record'], marks: SearchResult['marks'] = {}): SearchResult => ({
+  id: 'P-1',
+  record,
+  marks,
+  snippets: {},
+});
+
+test('a card shows the fields it was guessed to have, with their marks', () => {
+  const hit = shownHit(
+    result(
+      { name: 'Red rose', images: ['/a.svg'], care: 'Sun', price: 3, maker: [{ name: 'Orme' }] },
+      { '/name': [[4, 8]], '/maker/0/name': [[0, 4]] },
+    ),
+    card,
+  );
+  expect(hit).toEqual({
+    id: 'P-1',
+    title: { pointer: '/name', text: 'Red rose', ranges: [[4, 8]] },
+    picture: '/a.svg',
+    detail: { pointer: '/maker/0/name', text: 'Orme', ranges: [[0, 4]] },
+    text: { pointer: '/care', text: 'Sun', ranges: [] },
+    number: { label: 'Price', value: 3 },
+    elsewhere: null,
+  });
+});
+
+test('a match in a field that is not on the card is shown, so that nobody wonders', () => {
+  const hit = shownHit(result({ name: 'Rose', tags: ['soft', 'thorny'] }, { '/tags/1': [[0, 6]] }), card);
+  expect(hit.elsewhere).toEqual({ label: 'Tags', text: 'thorny', ranges: [[0, 6]] });
+});
+
+test('a record without any of the fields is called by its key', () => {
+  expect(shownHit(result({ x: 1 }), card)).toMatchObject({
+    title: { text: 'P-1' },
+    picture: null,
+    text: null,
+    number: null,
+  });
+});
