@@ -1,5 +1,5 @@
 // Runs the studio: `build`, `start` (a built app) or `dev`. Host, port and data folder come from the environment.
-import { spawn } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -21,6 +21,13 @@ const env = {
 if (command === 'start' && !existsSync(path.join(studio, '.next/BUILD_ID'))) {
   console.error('There is no built app yet. Run "npm run build" first, or "npm run demo" for everything at once.');
   process.exit(1);
+}
+
+// The script that puts a search page on any site is served beside the pages.
+if (command !== 'start') {
+  const dropIn = [path.join(root, 'packages/kit/build.mjs'), 'drop-in', path.join(studio, 'public/yucca-search.js')];
+  const { status } = spawnSync(process.execPath, dropIn, { stdio: 'inherit' });
+  if (status !== 0) process.exit(status ?? 1);
 }
 
 const args = command === 'build' ? ['build'] : [command, '-H', host, '-p', port];

@@ -28,7 +28,7 @@ export function ensurePackages() {
 function newest(folder) {
   let latest = 0;
   for (const entry of readdirSync(folder, { withFileTypes: true })) {
-    if (entry.name === 'node_modules' || entry.name.startsWith('.next')) continue;
+    if (['node_modules', 'dist'].includes(entry.name) || entry.name.startsWith('.next')) continue;
     const full = path.join(folder, entry.name);
     latest = Math.max(latest, entry.isDirectory() ? newest(full) : statSync(full).mtimeMs);
   }

@@ -85,8 +85,11 @@ function stringAt(record: RecordJson, pointer: string): string {
   return String(tokens.reduce<unknown>((value, token) => (value as RecordJson | undefined)?.[token], record) ?? '');
 }
 
-/** Lays a result out on a card. A record without a title field is called by its key. */
-export function shownHit(result: SearchResult, card: Card): ShownHit {
+/**
+ * Lays a result out on a card. A record without a title field is called by its key. `picturesFrom` goes before addresses
+ * of pictures that begin with a slash: the server they lie on, when it is not the page's own.
+ */
+export function shownHit(result: SearchResult, card: Card, picturesFrom = ''): ShownHit {
   const title = textAt(result, card.title, 140) ?? { text: result.id, ranges: [], pointer: '' };
   const detail = textAt(result, card.detail, 90);
   const text = textAt(result, card.text, 190);
@@ -99,7 +102,7 @@ export function shownHit(result: SearchResult, card: Card): ShownHit {
   return {
     id: result.id,
     title,
-    picture: typeof picture === 'string' ? picture : null,
+    picture: typeof picture === 'string' ? (/^\/(?!\/)/.test(picture) ? picturesFrom + picture : picture) : null,
     detail,
     text: text && { ...text, ...(heading && { heading }) },
     number:

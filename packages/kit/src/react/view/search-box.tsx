@@ -1,5 +1,5 @@
 import type { Card, InterfacePage, PageSection, SearchResult, Suggestion } from '@yucca/contract';
-import { useEffect } from 'react';
+import { useEffect, useRef } from 'react';
 import type { AutocompleteOptions } from '../../autocomplete/autocomplete.ts';
 import {
   completionsSource,
@@ -32,6 +32,8 @@ export interface SearchBoxProps {
   onValue: (facet: string, value: string) => void;
   /** A record was chosen. */
   onRecord: (record: ViewedRecord) => void;
+  /** The server that pictures lie on whose addresses begin with a slash. */
+  picturesFrom?: string;
 }
 
 type OfCollection = PageSection & { collection: string; card: Card };
@@ -40,8 +42,12 @@ const hasCollection = (section: PageSection): section is OfCollection =>
   section.collection !== undefined && section.card !== undefined;
 
 /** The row of a record in the list: what its result card shows, shorter. */
-function rowOf(result: SearchResult, card: Card): Pick<Offer, 'text' | 'ranges' | 'detail' | 'picture'> {
-  const { title, detail, picture } = shownHit(result, card);
+function rowOf(
+  result: SearchResult,
+  card: Card,
+  picturesFrom: string,
+): Pick<Offer, 'text' | 'ranges' | 'detail' | 'picture'> {
+  const { title, detail, picture } = shownHit(result, card, picturesFrom);
   return {
     text: title.text,
     ranges: title.ranges,
@@ -51,7 +57,12 @@ function rowOf(result: SearchResult, card: Card): Pick<Offer, 'text' | 'ranges' 
 }
 
 /** The sources for the sections of a page. Neighbours that show records are asked in one request. */
-export function sourcesFor(sections: readonly PageSection[], client: YuccaClient, memory: Memory): Source[] {
+export function sourcesFor(
+  sections: readonly PageSection[],
+  client: YuccaClient,
+  memory: Memory,
+  picturesFrom = '',
+): Source[] {
   const runs: PageSection[][] = [];
   for (const section of sections) {
     const run = runs.at(-1);
@@ -65,7 +76,7 @@ export function sourcesFor(sections: readonly PageSection[], client: YuccaClient
     if (from === 'values') return collection ? [completionsSource(client, { collection, label, size })] : [];
     const shown = run.filter(hasCollection).map((section) => ({
       ...section,
-      row: (result: SearchResult) => rowOf(result, section.card),
+      row: (result: SearchResult) => rowOf(result, section.card, picturesFrom),
     }));
     const when = from === 'popular' ? { from: 0, upTo: 0, totals: false } : {};
     return [recordsSource(client, shown, { name: `${from}-${i}`, ...when })];
@@ -74,13 +85,22 @@ export function sourcesFor(sections: readonly PageSection[], client: YuccaClient
 
 /** The search field of a page with what it offers: before the first letter, and while somebody types. */
 export function SearchBox(props: SearchBoxProps) {
-  const { page, client, memory, text, total, onText, onAsk, onValue, onRecord, facetLabel } = props;
+  const { page, client, memory, text, total, onText, onAsk, onValue, onRecord, facetLabel, picturesFrom } = props;
   const [snapshot, state] = useAutocomplete((): AutocompleteOptions => {
-    return { text, sources: sourcesFor(page.autocomplete, client, memory) };
+    return { text, sources: sourcesFor(page.autocomplete, client, memory, picturesFrom) };
   });
+  // Texts typed here that have not come back yet as the page's own; what comes back late is not news.
+  const typed = useRef(new Set<string>());
+  const type = (next: string): void => {
+    typed.current.add(next);
+    onText(next);
+  };
   // Back, Forward and links change the text from elsewhere.
   useEffect(() => {
-    if (state.snapshot().text !== text) state.settle(text);
+    const isOwn = typed.current.has(text);
+    const isNewest = state.snapshot().text === text;
+    if (isNewest || !isOwn) typed.current.clear();
+    if (!isNewest && !isOwn) state.settle(text);
   }, [state, text]);
   const choose = (offer: Offer): void => {
     if (offer.kind === 'value') {
@@ -99,10 +119,10 @@ export function SearchBox(props: SearchBoxProps) {
       snapshot={snapshot}
       label={`Search ${page.title}`}
       text={text}
-      onText={onText}
+      onText={type}
       onChoose={choose}
       renderOffer={(offer) => <OfferRow offer={offer} facetLabel={facetLabel} />}
-      renderPreview={(offer) => <Preview offer={offer} page={page} />}
+      renderPreview={(offer) => <Preview offer={offer} page={page} picturesFrom={picturesFrom} />}
       footer={
         text !== '' && (
           <button
@@ -160,11 +180,19 @@ const HINTS: Readonly<Record<string, string>> = {
 };
 
 /** The record that is pointed at, as far as the list has no room for it. */
-function Preview({ offer, page }: { offer: Offer; page: InterfacePage }) {
+function Preview({
+  offer,
+  page,
+  picturesFrom,
+}: {
+  offer: Offer;
+  page: InterfacePage;
+  picturesFrom: string | undefined;
+}) {
   if (offer.kind !== 'record') return <p data-part="soft">{HINTS[offer.kind]}</p>;
   const { collection, result } = offer.data as { collection: string; result: SearchResult };
   const card = page.autocomplete.find((section) => section.collection === collection)?.card ?? page.card;
-  const { title, picture, detail, text, number: figure } = shownHit(result, card);
+  const { title, picture, detail, text, number: figure } = shownHit(result, card, picturesFrom);
   return (
     <>
       {picture && (

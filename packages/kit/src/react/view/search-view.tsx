@@ -40,6 +40,8 @@ export interface SearchViewProps {
   /** The page of a record; undefined = its title leads nowhere. */
   recordHref?: (record: { collection: string; id: string; at: string }) => string | undefined;
   memory?: Memory;
+  /** The server that pictures lie on whose addresses begin with a slash. Default: the page's own. */
+  picturesFrom?: string;
 }
 
 const ownRecordPage: NonNullable<SearchViewProps['recordHref']> = ({ id, at }) => `${at}/r/${encodeURIComponent(id)}`;
@@ -51,7 +53,7 @@ const ownRecordPage: NonNullable<SearchViewProps['recordHref']> = ({ id, at }) =
  */
 export function SearchView(props: SearchViewProps) {
   const { page, client, query: first = EMPTY_QUERY, answer: firstAnswer = null, here = page.at } = props;
-  const { recordHref = ownRecordPage } = props;
+  const { recordHref = ownRecordPage, picturesFrom = '' } = props;
   const [memory] = useState(() => props.memory ?? createMemory(page.slug));
   const map = useMemo(() => props.map ?? addressMap(page.facets), [props.map, page.facets]);
   const [snapshot, search] = useSearch(() => ({
@@ -109,6 +111,7 @@ export function SearchView(props: SearchViewProps) {
             onAsk={(text) => change(withText(query, text), 'push')}
             onValue={(facet, value) => change(withToggled(withText(query, ''), facet, value), 'push')}
             onRecord={open}
+            picturesFrom={picturesFrom}
           />
           <button type="submit" data-part="submit">
             Search
@@ -142,7 +145,7 @@ export function SearchView(props: SearchViewProps) {
               (answer.total === 0 ? (
                 <NothingFound query={snapshot.answered ?? query} answer={answer} {...ways} />
               ) : (
-                <Results page={page} answer={answer} query={query} recordHref={recordHref} memory={memory} />
+                <Results {...{ page, answer, query, recordHref, memory, picturesFrom }} />
               ))}
             {answer && page.paging === 'pages' && <Pages query={query} answer={answer} {...ways} />}
             {answer && page.paging !== 'pages' && (
@@ -239,10 +242,11 @@ interface ResultsProps {
   query: Query;
   recordHref: NonNullable<SearchViewProps['recordHref']>;
   memory: Memory;
+  picturesFrom: string;
 }
 
 /** The results, with a map beside them where they have places. */
-function Results({ page, answer, query, recordHref, memory }: ResultsProps) {
+function Results({ page, answer, query, recordHref, memory, picturesFrom }: ResultsProps) {
   const [pointed, setPointed] = useState<string | null>(null);
   const { collection, at, geo } = page;
   const viewed = (result: SearchResult): ViewedRecord => {
@@ -270,7 +274,7 @@ function Results({ page, answer, query, recordHref, memory }: ResultsProps) {
             })}
           >
             <ResultCard
-              hit={shownHit(result, page.card)}
+              hit={shownHit(result, page.card, picturesFrom)}
               href={recordHref({ collection, id: result.id, at })}
               onOpen={() => memory.addViewed(viewed(result))}
               currency={page.currency}

@@ -1,0 +1,101 @@
+import {
+  completionsSource,
+  createMemory,
+  parseAddress,
+  pastQueriesSource,
+  printAddress,
+  recordsSource,
+  withText,
+} from '@yucca/kit';
+import {
+  AppliedChoices,
+  FacetList,
+  Marked,
+  NothingFound,
+  Pages,
+  ResultCount,
+  SearchField,
+  Trouble,
+  useAddress,
+  useAutocomplete,
+  useSearch,
+  type Ways,
+} from '@yucca/kit/react';
+import { useEffect } from 'react';
+import { createRoot } from 'react-dom/client';
+import { client } from './client';
+
+// The facets that the address may choose from, and what each of them holds.
+const FACETS = [
+  { name: 'category', kind: 'tree' as const },
+  { name: 'colour', kind: 'values' as const },
+  { name: 'price', kind: 'numbers' as const },
+];
+const memory = createMemory('our-shop');
+
+function Shop() {
+  const [snapshot, search] = useSearch(() => ({
+    client,
+    collection: 'plants',
+    request: { facets: FACETS.map(({ name }) => name), size: 12 },
+    query: parseAddress(window.location.search, FACETS).query,
+  }));
+  const go = useAddress(search, FACETS);
+  useEffect(() => void search.refresh(), [search]);
+  const { query, answer, status, error } = snapshot;
+
+  const ways: Ways = {
+    hrefOf: (to) => `?${printAddress(to)}`,
+    go: (to) => go(to, 'push'),
+  };
+  return (
+    <>
+      <Field text={query.q} onText={(text) => go(withText(query, text), 'replace')} />
+      {status === 'failed' && <Trouble error={error} onRetry={() => void search.refresh()} />}
+      {answer && (
+        <>
+          <ResultCount answer={answer} asked={snapshot.answered?.q ?? ''} />
+          <AppliedChoices query={query} answer={answer} {...ways} />
+          <FacetList answer={answer} query={query} onQuery={ways.go} />
+          {answer.total === 0 && <NothingFound query={query} answer={answer} {...ways} />}
+          <ol>
+            {answer.results.map(({ id, record, marks }) => (
+              <li key={id}>
+                <Marked text={String(record.name)} ranges={marks['/name']} /> {String(record.price)}
+              </li>
+            ))}
+          </ol>
+          <Pages query={query} answer={answer} {...ways} />
+        </>
+      )}
+    </>
+  );
+}
+
+function Field({ text, onText }: { text: string; onText: (text: string) => void }) {
+  const [snapshot, state] = useAutocomplete(() => ({
+    sources: [
+      pastQueriesSource(memory, { label: 'Asked before' }),
+      completionsSource(client, { collection: 'plants', label: 'Narrow to' }),
+      recordsSource(client, [
+        { collection: 'plants', label: 'Plants', row: ({ record }) => ({ text: String(record.name) }) },
+        { collection: 'guides', label: 'Guides', row: ({ record }) => ({ text: String(record.title) }) },
+      ]),
+    ],
+  }));
+  return (
+    <SearchField
+      state={state}
+      snapshot={snapshot}
+      label="Search our plants"
+      text={text}
+      onText={onText}
+      onChoose={(offer) => {
+        memory.addQuery(offer.text);
+        onText(offer.text);
+      }}
+    />
+  );
+}
+
+createRoot(document.getElementById('shop')!).render(<Shop />);

@@ -1,0 +1,3 @@
+import { YuccaSearch } from './element.tsx';
+
+if (!customElements.get('yucca-search')) customElements.define('yucca-search', YuccaSearch);
