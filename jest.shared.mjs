@@ -1,6 +1,8 @@
 /** What every workspace's tests have in common. */
 export const shared = {
   testEnvironment: 'node',
+  // The built kit has the name of its source.
+  modulePathIgnorePatterns: ['/dist/'],
   testEnvironmentOptions: { globalsCleanup: 'on' },
   transform: {
     '^.+\\.tsx?$': [

@@ -49,7 +49,7 @@ const minifiedStyles = {
 async function buildPackage() {
   rmSync(out, { recursive: true, force: true });
   await build({
-    entryPoints: { index: source('index.ts'), react: source('react/index.ts') },
+    entryPoints: { index: source('index.ts'), react: source('react/index.ts'), lens: source('lens/index.ts') },
     outdir: out,
     bundle: true,
     splitting: true,
@@ -60,13 +60,17 @@ async function buildPackage() {
     logLevel: 'error',
   });
   // Frameworks with server components must know where the browser's part begins.
-  const react = path.join(out, 'react.js');
-  writeFileSync(react, `'use client';\n${readFileSync(react, 'utf8')}`);
+  for (const name of ['react.js', 'lens.js']) {
+    const file = path.join(out, name);
+    writeFileSync(file, `'use client';\n${readFileSync(file, 'utf8')}`);
+  }
   await buildDropIn(path.join(out, 'yucca-search.js'));
   copyFileSync(source('styles/search.css'), path.join(out, 'styles.css'));
+  copyFileSync(source('styles/lens.css'), path.join(out, 'lens.css'));
   for (const [name, entry] of [
     ['index', 'index.ts'],
     ['react', 'react/index.ts'],
+    ['lens', 'lens/index.ts'],
   ]) {
     const bundle = await rollup({
       input: source(entry),
@@ -92,7 +96,9 @@ async function buildPackage() {
         exports: {
           '.': entry('index'),
           './react': entry('react'),
+          './lens': entry('lens'),
           './styles.css': './styles.css',
+          './lens.css': './lens.css',
           './yucca-search.js': './yucca-search.js',
         },
         dependencies: { 'json-schema-to-ts': types['json-schema-to-ts'] },

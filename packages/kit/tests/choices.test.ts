@@ -1,6 +1,5 @@
 import type { SearchAnswer } from '@yucca/contract';
-import { EMPTY_QUERY, withRange, withSort, withToggled } from '@yucca/kit';
-import { shownChoices } from '../src/index.ts';
+import { EMPTY_QUERY, shownChoices, withRange, withSort, withToggled } from '../src/index.ts';
 
 const answer = {
   facets: {

@@ -2,8 +2,12 @@
 
 import type { InterfacePage, SearchAnswer } from '@yucca/contract';
 import { createClient, type Query } from '@yucca/kit';
+import { LINES, overLine, RequestLog, type Line } from '@yucca/kit/lens';
 import { SearchView } from '@yucca/kit/react';
+import dynamic from 'next/dynamic';
 import { useState } from 'react';
+
+const Lens = dynamic(() => import('./lens'), { ssr: false });
 
 export interface SearchPageProps {
   page: InterfacePage;
@@ -12,10 +16,44 @@ export interface SearchPageProps {
   query: Query;
   /** The answer to `query`, from the server. */
   answer: SearchAnswer;
+  /** With the panel that shows what the page asks for. */
+  lens: boolean;
 }
 
 /** A hosted search page: the kit's own, with nothing added that a page elsewhere could not have. */
-export function SearchPage({ page, pageKey, query, answer }: SearchPageProps) {
-  const [client] = useState(() => createClient({ key: pageKey }));
-  return <SearchView page={page} client={client} query={query} answer={answer} />;
+export function SearchPage({ page, pageKey, query, answer, lens }: SearchPageProps) {
+  const [line, setLine] = useState<Line>(LINES[0]!);
+  const [{ client, log, lineInUse }] = useState(() => prepare(pageKey, lens));
+  return (
+    <>
+      <SearchView page={page} client={client} query={query} answer={answer} />
+      {lens && (
+        <Lens
+          log={log}
+          line={line}
+          onLine={(next) => {
+            lineInUse.current = next;
+            setLine(next);
+          }}
+          page={page}
+          query={query}
+          pageKey={pageKey}
+        />
+      )}
+    </>
+  );
+}
+
+/** A client; with the lens, one whose line can be slowed down and whose requests are listened to. */
+function prepare(pageKey: string, lens: boolean) {
+  const log = new RequestLog();
+  const lineInUse = { current: LINES[0]! };
+  const listening = {
+    fetch: overLine(
+      (...args) => globalThis.fetch(...args),
+      () => lineInUse.current,
+    ),
+    onRequest: log.hear,
+  };
+  return { log, lineInUse, client: createClient({ key: pageKey, ...(lens ? listening : {}) }) };
 }

@@ -21,7 +21,7 @@ export function FacetDates({ name, facet, chosen, onToggle, onRange, find }: Fac
       aria-label={`${facet.label}, ${end === 'min' ? 'from' : 'up to'}`}
       // Years and months are dates of their first day here; what is typed is taken once it is a whole date.
       defaultValue={value.length === 4 ? `${value}-01-01` : value.length === 7 ? `${value}-01` : value}
-      key={value}
+      key={`${end} ${value}`}
       onChange={(event) => {
         const next = { min, max, [end]: event.target.value };
         onRange({ ...(next.min && { min: next.min }), ...(next.max && { max: next.max }) });

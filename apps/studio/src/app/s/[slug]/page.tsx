@@ -36,9 +36,10 @@ export async function generateMetadata({ params, searchParams }: Props): Promise
 }
 
 export default async function HostedPage({ params, searchParams }: Props) {
+  const sent = await searchParams;
   const { search, keys } = runtime();
   const page = pageOf((await params).slug);
-  const { query: asked } = parseAddress(queryString(await searchParams), page.facets);
+  const { query: asked } = parseAddress(queryString(sent), page.facets);
   const sorts = [...page.sorts.map(({ name }) => name), BY_DISTANCE];
   const query: Query = {
     ...asked,
@@ -53,7 +54,13 @@ export default async function HostedPage({ params, searchParams }: Props) {
   return (
     <PageFrame title={page.title} at={page.at}>
       <h1 className="sr-only">Search {page.title}</h1>
-      <SearchPage page={page} pageKey={keys.pageKey()} query={{ ...query, page: answer.page }} answer={answer} />
+      <SearchPage
+        page={page}
+        pageKey={keys.pageKey()}
+        query={{ ...query, page: answer.page }}
+        answer={answer}
+        lens={sent.lens === '1'}
+      />
       <script
         type="application/ld+json"
         dangerouslySetInnerHTML={{ __html: asJsonLd(listOf(answer.results.slice(0, page.pageSize), page, base)) }}
