@@ -1,4 +1,5 @@
 export * from './collection.ts';
+export * from './events.ts';
 export * from './facets.ts';
 export * from './field-rules.ts';
 export * from './interface.ts';

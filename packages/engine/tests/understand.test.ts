@@ -91,6 +91,12 @@ test('a card: what names the record, its picture, text and number', () => {
     number: 'price',
     detail: 'label',
   });
+  const places = Array.from({ length: 9 }, (_, i) => ({
+    id: i,
+    name: `Garden ${i}`,
+    at: { coordinates: [i, 47 + i] },
+  }));
+  expect(guessCard(places, 'id').number).toBeNull();
   expect(guessCard([{ a: 1 }], 'a')).toEqual({ title: null, picture: null, text: null, number: null, detail: null });
 });
 

@@ -10,6 +10,7 @@ export {
   type Section,
   type Source,
 } from './autocomplete/source.ts';
+export { createInsights, type Insights, type InsightsOptions, type InsightsPage } from './insights.ts';
 export { createMemory, type Memory, type MemoryStore, type ViewedRecord } from './memory.ts';
 export { addressMap, type Address, type AddressMap, type PathFacet } from './address-map.ts';
 export { escapeValue, parseAddress, printAddress, type AddressFacet } from './address.ts';

@@ -5,6 +5,7 @@ import { Collections } from './collections/collections';
 import { readConfig, type Config } from './config';
 import { migrateDb, openDb, type Db } from './db/open';
 import { Catalogue } from './index/catalogue';
+import { VisitorEvents } from './visitor-events/visitor-events';
 import { FieldRules } from './field-rules/field-rules';
 import { Interfaces } from './interfaces/interfaces';
 import { Keys } from './keys/keys';
@@ -41,6 +42,7 @@ export interface Runtime {
   tunings: Tunings;
   settings: SettingsService;
   interfaces: Interfaces;
+  visitorEvents: VisitorEvents;
   loadFiles: LoadFiles;
   tasks: Tasks;
   search: SearchService;
@@ -119,6 +121,7 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
     profiles: new Profiles(db, collections, search, reader),
     tunings,
     settings: new SettingsService(collections, tunings, fieldRules),
+    visitorEvents: new VisitorEvents(db),
     interfaces: new Interfaces(db, collections, tunings),
     loadFiles: new LoadFiles(config.loadDir),
     tasks,

@@ -1,5 +1,6 @@
 import {
   collectionPatchSchema,
+  eventsSchema,
   fieldRulePreviewSchema,
   fieldRulesSchema,
   interfaceSchema,
@@ -24,6 +25,7 @@ import {
   type Settings,
   type TokenClaims,
   type TuningDocument,
+  type VisitorEvents,
 } from '@yucca/contract';
 import { Ajv2020, type ErrorObject, type ValidateFunction } from 'ajv/dist/2020';
 import addFormats from 'ajv-formats';
@@ -51,6 +53,7 @@ interface Validated {
   FieldRulePreview: FieldRule;
   TokenClaims: TokenClaims;
   Settings: Settings;
+  Events: VisitorEvents;
 }
 
 const validators: { [K in keyof Validated]: ValidateFunction } = {
@@ -66,6 +69,7 @@ const validators: { [K in keyof Validated]: ValidateFunction } = {
   FieldRulePreview: ajv.compile(fieldRulePreviewSchema),
   TokenClaims: ajv.compile(tokenClaimsSchema),
   Settings: ajv.compile(settingsSchema),
+  Events: ajv.compile(eventsSchema),
 };
 
 /** Checks a value against a schema of the contract. Throws a Failure that names every bad part by its JSON Pointer. */

@@ -566,6 +566,21 @@ export const OPERATIONS: readonly Operation[] = [
     answers: { 204: null },
   },
   {
+    id: 'tellEvents',
+    method: 'post',
+    path: '/events',
+    right: 'search',
+    group: 'Search',
+    summary: 'Tell what visitors did with results',
+    more: 'Also as text/plain, as navigator.sendBeacon sends it without a preflight.',
+    body: [
+      json('Events', {
+        events: [{ type: 'click', queryId: '1571f953-dcc5-4000-9b32-ba7c653b2294', recordId: 'P-0042', position: 3 }],
+      }),
+    ],
+    answers: { 202: [json('EventsTaken', { taken: 1 })] },
+  },
+  {
     id: 'listInterfaces',
     method: 'get',
     path: '/interfaces',

@@ -1,4 +1,5 @@
 import { collectionPatchSchema, newCollectionSchema } from '../collection.ts';
+import { eventsSchema } from '../events.ts';
 import { facetAnswerSchema, treeNodeSchema } from '../facets.ts';
 import { fieldRulePreviewSchema, fieldRulesSchema } from '../field-rules.ts';
 import { interfaceSchema, newInterfaceSchema } from '../interface.ts';
@@ -278,6 +279,8 @@ export const SCHEMAS: { [name: string]: Schema } = {
       ),
     ),
   }),
+  Events: eventsSchema,
+  EventsTaken: object({ taken: count }),
   NewKey: newKeySchema,
   Key: key,
   KeyList: page(ref('Key')),

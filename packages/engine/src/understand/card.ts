@@ -19,6 +19,9 @@ const PICTURE = /^(https?:\/\/|\/|data:image\/)\S*\.(svg|png|jpe?g|gif|webp|avif
 const LINK = /^([a-z][a-z0-9+.-]*:\/\/|\/)\S+$/i;
 const DATE = /^\d{4}-\d{2}(-\d{2})?([T ]\S*)?$/;
 
+/** Degrees on the earth say nothing on a card. */
+const POSITION = /(^|[._-])(coordinates?|lat|latitude|lng|lon|longitude)$/i;
+
 /** Distinct values counted a field: enough to tell a facet from a name. */
 const VALUES_KEPT = 400;
 
@@ -119,7 +122,7 @@ export function guessCard(sample: readonly RecordJson[], keyField: string): Card
     return (/descr|summary|abstract|excerpt|intro|about/i.test(fact.field) ? 5 : 0) + Math.min(mean, 400) / 100;
   });
   const number = best(rest, (fact) => {
-    if (fact.numbers < sample.length / 2) return undefined;
+    if (fact.numbers < sample.length / 2 || POSITION.test(fact.field)) return undefined;
     const rank = ['price', 'cost', 'amount', 'rating', 'score', 'year', 'population', 'size'].findIndex((name) =>
       fact.field.toLowerCase().includes(name),
     );

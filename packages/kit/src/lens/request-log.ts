@@ -47,7 +47,7 @@ export class RequestLog {
   readonly hear = (event: RequestEvent): void => {
     if (event.kind === 'start') {
       const { id, text, at } = event;
-      const what = event.path.replace(/\?.*/, '').split('/').at(-1) ?? '';
+      const what = event.path === '/search' ? 'multi-search' : (event.path.replace(/\?.*/, '').split('/').at(-1) ?? '');
       const entry: RequestEntry = { id, text, what, start: at, head: null, end: null, bytes: 0, engineMs: null, serverMs: null, outcome: 'open' }; // prettier-ignore
       this.#set([...this.#entries, entry].slice(-this.#most));
     } else if (event.kind === 'head') {

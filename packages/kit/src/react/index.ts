@@ -19,6 +19,7 @@ export { SearchField, type SearchFieldClasses, type SearchFieldProps } from './s
 export { useAddress } from './use-address.ts';
 export { useAutocomplete } from './use-autocomplete.ts';
 export { useSearch } from './use-search.ts';
+export { useViews } from './use-views.ts';
 export { useSlow } from './use-slow.ts';
 export { SearchBox, type SearchBoxProps } from './view/search-box.tsx';
 export { SearchView, type SearchViewProps } from './view/search-view.tsx';

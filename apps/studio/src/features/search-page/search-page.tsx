@@ -1,7 +1,7 @@
 'use client';
 
 import type { InterfacePage, SearchAnswer } from '@yucca/contract';
-import { createClient, type Query } from '@yucca/kit';
+import { createClient, createInsights, type Query } from '@yucca/kit';
 import { LINES, overLine, RequestLog, type Line } from '@yucca/kit/lens';
 import { SearchView } from '@yucca/kit/react';
 import dynamic from 'next/dynamic';
@@ -23,10 +23,11 @@ export interface SearchPageProps {
 /** A hosted search page: the kit's own, with nothing added that a page elsewhere could not have. */
 export function SearchPage({ page, pageKey, query, answer, lens }: SearchPageProps) {
   const [line, setLine] = useState<Line>(LINES[0]!);
+  const [insights] = useState(() => createInsights({ key: pageKey }));
   const [{ client, log, lineInUse }] = useState(() => prepare(pageKey, lens));
   return (
     <>
-      <SearchView page={page} client={client} query={query} answer={answer} />
+      <SearchView page={page} client={client} query={query} answer={answer} insights={insights} />
       {lens && (
         <Lens
           log={log}

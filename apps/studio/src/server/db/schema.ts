@@ -102,6 +102,21 @@ export const interfaces = sqliteTable('interfaces', {
   changedAt: text('changed_at').notNull().default(now),
 });
 
+/** What visitors did with answers, as their pages told it. */
+export const visitorEvents = sqliteTable(
+  'visitor_events',
+  {
+    id: integer('id').primaryKey({ autoIncrement: true }),
+    type: text('type').notNull(),
+    queryId: text('query_id').notNull(),
+    recordId: text('record_id').notNull(),
+    position: integer('position'),
+    session: text('session'),
+    at: text('at').notNull(),
+  },
+  (table) => [index('events_by_query').on(table.queryId), index('events_by_time').on(table.at)],
+);
+
 /** Who is signed in to the studio, when it is open to other machines. Only a hash of the cookie is kept. */
 export const sessions = sqliteTable('sessions', {
   hash: text('hash').primaryKey(),

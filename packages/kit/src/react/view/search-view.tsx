@@ -3,6 +3,7 @@ import { useCallback, useEffect, useMemo, useRef, useState, type FormEvent } fro
 import { addressMap, type AddressMap } from '../../address-map.ts';
 import { shownHit } from '../../card.ts';
 import type { YuccaClient } from '../../client.ts';
+import type { Insights } from '../../insights.ts';
 import { createMemory, type Memory, type ViewedRecord } from '../../memory.ts';
 import { BY_DISTANCE, EMPTY_QUERY, isRange, withText, withToggled, type Query } from '../../query.ts';
 import { FacetList, type FindInFacet } from '../facets/facet-list.tsx';
@@ -20,6 +21,7 @@ import { Trouble } from '../results/trouble.tsx';
 import { useAddress } from '../use-address.ts';
 import { useSearch } from '../use-search.ts';
 import { useSlow } from '../use-slow.ts';
+import { useViews } from '../use-views.ts';
 import type { Ways } from '../ways.ts';
 import { SearchBox } from './search-box.tsx';
 import { standingRequest } from '../../standing-request.ts';
@@ -40,9 +42,13 @@ export interface SearchViewProps {
   /** The page of a record; undefined = its title leads nowhere. */
   recordHref?: (record: { collection: string; id: string; at: string }) => string | undefined;
   memory?: Memory;
+  /** Tells the server what visitors do with results. Default: nobody is told. */
+  insights?: Insights;
   /** The server that pictures lie on whose addresses begin with a slash. Default: the page's own. */
   picturesFrom?: string;
 }
+
+const BY_DISTANCE_CHOICE = { name: BY_DISTANCE, label: 'Nearest first' };
 
 const ownRecordPage: NonNullable<SearchViewProps['recordHref']> = ({ id, at }) => `${at}/r/${encodeURIComponent(id)}`;
 
@@ -145,7 +151,10 @@ export function SearchView(props: SearchViewProps) {
               (answer.total === 0 ? (
                 <NothingFound query={snapshot.answered ?? query} answer={answer} {...ways} />
               ) : (
-                <Results {...{ page, answer, query, recordHref, memory, picturesFrom }} />
+                <Results
+                  {...{ page, answer, query, recordHref, memory, picturesFrom }}
+                  insights={props.insights ?? null}
+                />
               ))}
             {answer && page.paging === 'pages' && <Pages query={query} answer={answer} {...ways} />}
             {answer && page.paging !== 'pages' && (
@@ -242,11 +251,20 @@ interface ResultsProps {
   query: Query;
   recordHref: NonNullable<SearchViewProps['recordHref']>;
   memory: Memory;
+  insights: Insights | null;
   picturesFrom: string;
 }
 
+const NOBODY_TOLD: Pick<Insights, 'active' | 'click' | 'view'> = { active: false, click: () => {}, view: () => {} };
+
 /** The results, with a map beside them where they have places. */
-function Results({ page, answer, query, recordHref, memory, picturesFrom }: ResultsProps) {
+function Results({ page, answer, query, recordHref, memory, insights, picturesFrom }: ResultsProps) {
+  const told = insights ?? NOBODY_TOLD;
+  const list = useRef<HTMLOListElement>(null);
+  const ids = useMemo(() => answer.results.map(({ id }) => id), [answer]);
+  // Grown pages begin with the first result, numbered ones further down.
+  const firstPlace = answer.results.length > answer.size ? 0 : (answer.page - 1) * answer.size;
+  useViews(list, ids, answer.queryId, told, firstPlace);
   const [pointed, setPointed] = useState<string | null>(null);
   const { collection, at, geo } = page;
   const viewed = (result: SearchResult): ViewedRecord => {
@@ -262,7 +280,7 @@ function Results({ page, answer, query, recordHref, memory, picturesFrom }: Resu
   const withMap = page.layout === 'places' && geo !== null;
   return (
     <div data-part="found">
-      <ol data-part="list">
+      <ol ref={list} data-part="list">
         {answer.results.map((result, i) => (
           <li
             key={result.id}
@@ -276,7 +294,10 @@ function Results({ page, answer, query, recordHref, memory, picturesFrom }: Resu
             <ResultCard
               hit={shownHit(result, page.card, picturesFrom)}
               href={recordHref({ collection, id: result.id, at })}
-              onOpen={() => memory.addViewed(viewed(result))}
+              onOpen={() => {
+                memory.addViewed(viewed(result));
+                told.click(answer.queryId, result.id, firstPlace + i + 1);
+              }}
               currency={page.currency}
               distanceM={result.distanceM}
               eager={i < 6}

@@ -1,0 +1,287 @@
+import { By, Key, type WebElement } from 'selenium-webdriver';
+import { setSize, startBrowser, type Browser } from '../src/browser';
+import { Person } from '../src/person';
+import { loadPlants, Server, somePlants } from '../src/server';
+
+jest.setTimeout(120_000);
+let server: Server;
+let browser: Browser;
+const { see, until, violations } = new Person(() => browser);
+
+/** Garden n lies n × 10 km north of the town of Penden. */
+const gardens = Array.from({ length: 30 }, (_, i) => ({
+  id: `C-${i + 1}`,
+  name: `Garden ${i + 1}`,
+  about: i % 2 ? 'A walled garden by the river.' : 'Two glasshouses at the end of the lane.',
+  position: { type: 'Point', coordinates: [-18, 47 + (i + 1) * 0.0899322] },
+}));
+const guides = Array.from({ length: 100 }, (_, i) => ({
+  id: `G-${i + 1}`,
+  title: `Roses, part ${i + 1}`,
+  sections: [
+    {
+      heading: 'Before you begin',
+      text: 'Find a place in the sun and dig a hole twice as wide as the pot. '.repeat(3),
+    },
+    { heading: 'Frost', text: 'Cover young plants with fleece when a late frost is forecast, and take it off by day.' },
+  ],
+}));
+
+beforeAll(async () => {
+  server = await new Server().start();
+  const plants = somePlants().map((plant, i) => ({ ...plant, pet_safe: i % 3 === 0 }));
+  await loadPlants(server, 'plants', plants);
+  await loadPlants(server, 'guides', guides);
+  await loadPlants(server, 'gardens', gardens);
+  const tune = async (name: string, tuning: object): Promise<void> => {
+    await server.api('PATCH', `/collections/${name}/tuning/draft`, tuning);
+    await server.api('POST', `/collections/${name}/tuning/publish?wait=true`, {});
+  };
+  await tune('plants', {
+    facets: [
+      { name: 'colour', field: 'colour' },
+      { name: 'price', field: 'price', kind: 'numbers' },
+      { name: 'pet_safe', field: 'pet_safe', label: 'Safe for pets' },
+    ],
+    sorts: [{ name: 'price-low', label: 'Price, low to high', by: [{ field: 'price' }] }],
+  });
+  await tune('guides', { snippets: [{ field: 'sections.text', words: 12 }], facets: [] });
+  await tune('gardens', { geo: 'position', facets: [] });
+  const make = (document: object): Promise<unknown> => server.api('POST', '/interfaces', document);
+  await make({
+    slug: 'nursery',
+    title: 'Nursery',
+    collection: 'plants',
+    thing: 'Product',
+    currency: 'GBP',
+    autocomplete: [
+      { from: 'records', label: 'Plants', size: 3 },
+      { from: 'records', label: 'Guides', collection: 'guides', size: 2 },
+      { from: 'viewed', label: 'Looked at before' },
+    ],
+  });
+  await make({
+    slug: 'reading',
+    title: 'Reading',
+    collection: 'guides',
+    layout: 'rows',
+    thing: 'Article',
+    paging: 'endless',
+    pageSize: 10,
+    card: { text: 'sections.text' },
+  });
+  await make({
+    slug: 'collect',
+    title: 'Places',
+    collection: 'gardens',
+    layout: 'places',
+    pageSize: 10,
+    paging: 'more',
+    places: [{ name: 'Penden', lat: 47, lng: -18 }],
+  });
+  browser = await startBrowser();
+});
+afterAll(async () => {
+  await browser?.quit();
+  await server.leave();
+});
+
+const open = (path: string): Promise<void> => browser.get(server.base + path);
+const text = async (css: string): Promise<string> => (await see(By.css(css))).getText();
+const texts = (css: string): Promise<string[]> =>
+  browser.executeScript(`return [...document.querySelectorAll(${JSON.stringify(css)})].map((one) => one.innerText)`);
+const scrolled = (): Promise<number> => browser.executeScript('return scrollY');
+const active = (): Promise<WebElement> => browser.switchTo().activeElement();
+
+test('a page is made of what its interface says, and says so to machines', async () => {
+  const html = await (await fetch(`${server.base}/s/nursery?q=rose`)).text();
+  expect(html).toContain('£');
+  expect(html).toContain('<link rel="canonical"');
+  expect(html).toContain('<meta name="robots" content="noindex, follow"/>');
+  const [, json] = /<script type="application\/ld\+json">(.*?)<\/script>/.exec(html)!;
+  expect(JSON.parse(json!)).toMatchObject({
+    '@context': 'https://schema.org',
+    mainEntity: {
+      '@type': 'ItemList',
+      itemListElement: expect.arrayContaining([expect.objectContaining({ position: 1 })]),
+    },
+  });
+});
+
+test('by keyboard alone: offers of two collections, into a record, and back to where one was', async () => {
+  await open('/s/nursery');
+  const field = await see(By.css('[role=combobox]'));
+  await field.sendKeys('rose');
+  await until(async () => (await texts('[data-part=heading]')).length === 2);
+  expect((await texts('[data-part=heading]')).map((heading) => heading.replace(/ .*/, ''))).toEqual([
+    'Plants',
+    'Guides',
+  ]);
+  expect(await violations()).toEqual([]);
+  await field.click();
+  await until(async () => (await texts('[role=option]')).length === 5);
+  // The last of five rows is a guide: it is shown on the page of the guides.
+  await field.sendKeys(Key.ARROW_UP, Key.ENTER);
+  await until(async () => (await browser.getCurrentUrl()).includes('/s/reading/r/G-'));
+  expect(await text('h1')).toMatch(/^Roses, part/);
+  expect(await texts('article h2')).toEqual(['Before you begin', 'Frost']);
+  expect(await violations()).toEqual([]);
+  await browser.navigate().back();
+  await until(async () => (await text('#results strong')) === '20 results');
+  // What was looked at is offered before the next first letter.
+  await open('/s/nursery');
+  await (await see(By.css('[role=combobox]'))).click();
+  await until(async () => (await texts('[data-kind=viewed]')).length === 1);
+});
+
+test('filters by keyboard: a switch, and a thumb of a range', async () => {
+  await open('/s/nursery');
+  await (await see(By.css('[role=switch]'))).sendKeys(Key.SPACE);
+  await until(async () => (await text('#results strong')) === '40 results');
+  const thumb = await see(By.css('input[type=range][aria-label="Price, from"]'));
+  await thumb.sendKeys(Key.ARROW_RIGHT, Key.ARROW_RIGHT, Key.ARROW_RIGHT);
+  await until(async () => (await browser.getCurrentUrl()).includes('price='));
+  expect(await violations()).toEqual([]);
+});
+
+test('scrolling on brings more, up to a button; Back finds the place again', async () => {
+  await open('/s/reading?q=frost');
+  await until(async () => (await text('#results strong')) === '100 results');
+  expect(await text('[data-part=card-text]')).toContain('Frost: ');
+  expect(await text('[data-part=card-text] mark')).toBe('frost');
+  await until(async () => {
+    await browser.executeScript('scrollTo(0, document.body.scrollHeight)');
+    return (await texts('article')).length === 40;
+  });
+  // Now it stops by itself, so that the foot of the page can be reached.
+  await browser.executeScript('scrollTo(0, document.body.scrollHeight)');
+  await browser.sleep(400);
+  expect((await texts('article')).length).toBe(40);
+  await (await see(By.css('[data-part=more] a'))).click();
+  await until(async () => (await texts('article')).length >= 50);
+  expect(await browser.getCurrentUrl()).toMatch(/[?&]page=\d/);
+  await browser.executeScript('scrollTo(0, 2400)');
+  await until(async () => (await browser.executeScript('return history.state?.yuccaScroll')) === 2400);
+  const link = (await browser.findElements(By.css('article h2 a')))[24]!;
+  await browser.executeScript('arguments[0].click()', link);
+  await until(async () => (await browser.getCurrentUrl()).includes('/r/'));
+  await browser.navigate().back();
+  await until(async () => (await texts('article')).length >= 50 && Math.abs((await scrolled()) - 2400) < 4);
+});
+
+test('places: the nearest first, within a distance, on a map that says no more than the list', async () => {
+  await open('/s/collect');
+  await until(async () => (await text('#results strong')) === '30 results');
+  await (await see(By.css('select[name=near]'))).sendKeys('Penden');
+  await until(async () => (await texts('article h2'))[0] === 'Garden 1');
+  expect((await texts('[data-part=card-distance]')).slice(0, 2)).toEqual(['10 km away', '20 km away']);
+  const selects = await browser.findElements(By.css('[data-part=near] select'));
+  await selects[1]!.sendKeys('25 km');
+  await until(async () => (await text('#results strong')) === '2 results');
+  expect(decodeURIComponent(await browser.getCurrentUrl())).toContain('near=47,-18,25km');
+  expect(await texts('[data-part=map-mark]')).toHaveLength(2);
+  expect(await (await see(By.css('[data-part=map]'))).getAttribute('aria-label')).toContain('Map of the 2 results');
+  expect(await violations()).toEqual([]);
+  // Shared, the address shows the same in the HTML.
+  const html = await (await fetch(await browser.getCurrentUrl())).text();
+  expect(html).toContain('<strong>2 results</strong>');
+  expect(html).toContain('card-distance">10 km');
+});
+
+test('on a phone the filters are a sheet: the focus stays inside, Escape gives it back', async () => {
+  await setSize(browser, 390, 800);
+  await open('/s/nursery');
+  const button = await see(By.css('[data-role=open]'));
+  await button.sendKeys(Key.ENTER);
+  const sheet = await see(By.css('[role=dialog]'));
+  expect(await sheet.isDisplayed()).toBe(true);
+  expect(await violations()).toEqual([]);
+  const inside = (): Promise<boolean> =>
+    browser.executeScript("return document.querySelector('#filters').contains(document.activeElement)");
+  await browser.actions().keyDown(Key.SHIFT).sendKeys(Key.TAB).keyUp(Key.SHIFT).perform();
+  expect(await inside()).toBe(true);
+  expect(await (await active()).getText()).toContain('See 120 results');
+  await browser.actions().sendKeys(Key.TAB).perform();
+  expect(await inside()).toBe(true);
+  await (await see(By.css('#filters input[value=red]'))).click();
+  await until(async () => (await text('[data-part=sheet-end]')) === 'See 30 results');
+  await browser.actions().sendKeys(Key.ESCAPE).perform();
+  await until(async () => (await browser.findElements(By.css('[role=dialog]'))).length === 0);
+  expect(await (await active()).getAttribute('data-role')).toBe('open');
+  expect(await browser.executeScript('return document.documentElement.scrollWidth <= innerWidth')).toBe(true);
+  await setSize(browser, 1280, 800);
+});
+
+test('without JavaScript: more results, places, records and the sheet are links and forms', async () => {
+  const plain = await startBrowser({ javascript: false });
+  try {
+    const texts = async (css: string): Promise<string[]> => {
+      const found = await plain.findElements(By.css(css));
+      return Promise.all(found.map((one) => one.getText()));
+    };
+    await plain.get(`${server.base}/s/reading`);
+    expect(await texts('article h2')).toHaveLength(10);
+    await (await plain.findElement(By.css('[data-part=more] a'))).click();
+    expect(await texts('article h2')).toHaveLength(20);
+    await (await plain.findElement(By.css('article h2 a'))).click();
+    expect((await texts('h1'))[0]).toMatch(/^Roses/);
+    await plain.get(`${server.base}/s/collect`);
+    await (await plain.findElement(By.css('select[name=near]'))).sendKeys('Penden');
+    await (await plain.findElement(By.css('[data-part=submit]'))).click();
+    expect((await texts('[data-part=card-distance]'))[0]).toBe('10 km away');
+    await plain.get(`${server.base}/s/nursery`);
+    await (await plain.findElement(By.css('[role=switch]'))).click();
+    await (await plain.findElement(By.css('#filters button[type=submit]'))).click();
+    expect((await texts('#results strong'))[0]).toBe('40 results');
+  } finally {
+    await plain.quit();
+  }
+});
+
+test('the lens draws every request, and slows the line down', async () => {
+  await open('/s/nursery?lens=1');
+  const line = await see(By.css('[data-yucca-lens] select'));
+  await line.sendKeys('slow');
+  const field = await see(By.css('[role=combobox]'));
+  for (const letter of 'fern') await field.sendKeys(letter);
+  await until(async () =>
+    (await texts('[data-yucca-lens] tr[data-outcome=done]')).some((row) => row.startsWith('fern')),
+  );
+  expect((await texts('[data-yucca-lens] tr[data-outcome=cancelled]')).length).toBeGreaterThan(2);
+  expect(await browser.getCurrentUrl()).toContain('lens=1');
+  await (await see(By.xpath('//button[contains(., "Measure first results")]'))).click();
+  await until(async () => (await text('[data-yucca-lens] [role=status]')).startsWith('in the HTML'));
+  expect(await violations()).toEqual([]);
+});
+
+test('answers that come out of order on a slow line are never shown out of order', async () => {
+  // Before any script of the page runs: answers are held back, and come in the opposite order once the last is there.
+  const { identifier } = (await browser.sendAndGetDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', {
+    source: `
+      const real = window.fetch, held = [];
+      window.answered = 0;
+      window.fetch = (address, init) => {
+        if (!String(address).includes('/search?')) return real(address, init);
+        // Not even cancelled: the answer of an overtaken request arrives all the same.
+        return real(address, { ...init, signal: undefined }).then((response) => new Promise((resolve) => {
+          held.push(() => { window.answered++; resolve(response); });
+          if (String(address).includes('q=lavender&')) while (held.length > 0) held.pop()();
+        }));
+      };`,
+  })) as unknown as { identifier: string };
+  await open('/s/nursery');
+  await until(async () => (await text('#results strong')) === '120 results');
+  await browser.executeScript(`
+    window.shown = [];
+    new MutationObserver(() => window.shown.push(document.querySelector('#results [data-part=count]').textContent))
+      .observe(document.querySelector('#results'), { subtree: true, childList: true, characterData: true });`);
+  const field = await see(By.css('[role=combobox]'));
+  for (const letter of 'lavender') await field.sendKeys(letter);
+  await until(async () => (await text('#results [data-part=count]')).includes('“lavender”'));
+  expect(await browser.executeScript('return window.answered')).toBeGreaterThan(4);
+  await browser.sleep(300);
+  const shown = await browser.executeScript<string[]>('return window.shown');
+  expect(shown.length).toBeGreaterThan(0);
+  expect(shown.filter((line) => !line.includes('“lavender”'))).toEqual([]);
+  await browser.sendDevToolsCommand('Page.removeScriptToEvaluateOnNewDocument', { identifier });
+});

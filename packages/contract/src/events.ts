@@ -1,0 +1,38 @@
+import type { FromSchema } from 'json-schema-to-ts';
+
+const opaque = { type: 'string', minLength: 1, maxLength: 100 } as const;
+
+/** What a visitor did with an answer. */
+export const eventsSchema = {
+  $id: 'Events',
+  type: 'object',
+  additionalProperties: false,
+  required: ['events'],
+  properties: {
+    events: {
+      type: 'array',
+      minItems: 1,
+      maxItems: 100,
+      items: {
+        type: 'object',
+        additionalProperties: false,
+        required: ['type', 'queryId', 'recordId'],
+        properties: {
+          type: {
+            enum: ['view', 'click', 'convert'],
+            description:
+              'view: it came into sight; click: it was opened; convert: what the page is for was done with it.',
+          },
+          queryId: { ...opaque, description: 'Of the answer that the record stood in.' },
+          recordId: { type: 'string', minLength: 1, maxLength: 512 },
+          position: { type: 'integer', minimum: 1, maximum: 10_000, description: 'From 1, over all pages.' },
+          session: { ...opaque, description: 'Made by the page; it tells visits apart, not people.' },
+          at: { type: 'string', format: 'date-time', description: 'Default: when it arrives.' },
+        },
+      },
+    },
+  },
+} as const;
+
+export type VisitorEvents = FromSchema<typeof eventsSchema>;
+export type VisitorEvent = VisitorEvents['events'][number];

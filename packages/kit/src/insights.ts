@@ -1,0 +1,113 @@
+import type { VisitorEvent } from '@yucca/contract';
+
+export interface InsightsOptions {
+  /** Where the API lives, without a slash at the end. Default: this page's own server. */
+  base?: string;
+  /** The search key of the page. */
+  key?: string;
+  /** Events are sent together when none has come for this long. Milliseconds; default 1,000. */
+  waitMs?: number;
+  /** The page they happen on. Default: the one this runs in. */
+  page?: InsightsPage;
+}
+
+/** What of a browser's window is needed. */
+export type InsightsPage = Pick<Window, 'sessionStorage' | 'localStorage' | 'addEventListener'> & {
+  navigator: Pick<Navigator, 'sendBeacon' | 'doNotTrack'> & { globalPrivacyControl?: boolean };
+};
+
+/** Tells the server what visitors do with results, so that somebody can learn from it. */
+export interface Insights {
+  /** False when the visitor's browser asks not to be followed (Do Not Track, Global Privacy Control): nothing is made or sent then. */
+  readonly active: boolean;
+  /** Made by the page: of this visit, and of this browser. Undefined when not active. */
+  readonly session: string | undefined;
+  readonly viewer: string | undefined;
+  /** A result came into sight; said once for each answer and record. `position` counts from 1. */
+  view: (queryId: string, recordId: string, position: number) => void;
+  /** A result was opened. */
+  click: (queryId: string, recordId: string, position: number) => void;
+  /** What the page is for was done: bought, read to its end. `queryId`: of the answer it was found in. */
+  convert: (queryId: string, recordId: string) => void;
+  /** Sends what waits, now. */
+  flush: () => void;
+}
+
+/** The server takes no more at once. */
+const MOST_AT_ONCE = 100;
+
+const SILENT: Insights = {
+  active: false,
+  session: undefined,
+  viewer: undefined,
+  view: () => {},
+  click: () => {},
+  convert: () => {},
+  flush: () => {},
+};
+
+/** An id that is kept in a storage; one of this page alone where the storage is closed. */
+function keptId(storage: () => Storage, name: string): string {
+  try {
+    const known = storage().getItem(name);
+    if (known !== null) return known;
+    const made = crypto.randomUUID();
+    storage().setItem(name, made);
+    return made;
+  } catch {
+    return crypto.randomUUID();
+  }
+}
+
+/**
+ * Makes the teller of a page. It sets no cookie, and what it sends survives the end of the page (`sendBeacon`, as
+ * `text/plain` so that no preflight is needed). On a server, and where the visitor does not want it, it does nothing.
+ */
+export function createInsights({
+  base = '',
+  key = '',
+  waitMs = 1_000,
+  page = thisPage(),
+}: InsightsOptions = {}): Insights {
+  if (page === undefined || asksNotTo(page.navigator)) return SILENT;
+  const session = keptId(() => page.sessionStorage, 'yucca:session');
+  const viewer = keptId(() => page.localStorage, 'yucca:viewer');
+  const address = `${base}/api/v1/events?${new URLSearchParams({ key })}`;
+  const seen = new Set<string>();
+  let waiting: VisitorEvent[] = [];
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const flush = (): void => {
+    clearTimeout(timer);
+    while (waiting.length > 0) {
+      const events = waiting.slice(0, MOST_AT_ONCE);
+      // Full: the browser takes no more just now. What waits goes with the next.
+      if (!page.navigator.sendBeacon(address, JSON.stringify({ events }))) return;
+      waiting = waiting.slice(MOST_AT_ONCE);
+    }
+  };
+  const tell = (event: Omit<VisitorEvent, 'at' | 'session'>): void => {
+    waiting.push({ ...event, session, at: new Date().toISOString() });
+    clearTimeout(timer);
+    timer = setTimeout(flush, waitMs);
+  };
+  page.addEventListener('pagehide', flush);
+  return {
+    active: true,
+    session,
+    viewer,
+    view(queryId, recordId, position) {
+      const name = `${queryId} ${recordId}`;
+      if (seen.has(name)) return;
+      seen.add(name);
+      tell({ type: 'view', queryId, recordId, position });
+    },
+    click: (queryId, recordId, position) => tell({ type: 'click', queryId, recordId, position }),
+    convert: (queryId, recordId) => tell({ type: 'convert', queryId, recordId }),
+    flush,
+  };
+}
+
+const thisPage = (): InsightsPage | undefined => (typeof window === 'undefined' ? undefined : window);
+
+const asksNotTo = ({ doNotTrack, globalPrivacyControl }: InsightsPage['navigator']): boolean =>
+  doNotTrack === '1' || globalPrivacyControl === true;
