@@ -215,27 +215,48 @@ test('on a phone the filters are a sheet: the focus stays inside, Escape gives i
 test('without JavaScript: more results, places, records and the sheet are links and forms', async () => {
   const plain = await startBrowser({ javascript: false });
   try {
+    const visitor = new Person(() => plain);
     const texts = async (css: string): Promise<string[]> => {
       const found = await plain.findElements(By.css(css));
       return Promise.all(found.map((one) => one.getText()));
     };
+    const shows = (css: string, holds: (texts: string[]) => boolean) =>
+      visitor.until(async () => holds(await texts(css)));
+    const click = async (css: string): Promise<void> => (await visitor.see(By.css(css))).click();
     await plain.get(`${server.base}/s/reading`);
-    expect(await texts('article h2')).toHaveLength(10);
-    await (await plain.findElement(By.css('[data-part=more] a'))).click();
-    expect(await texts('article h2')).toHaveLength(20);
-    await (await plain.findElement(By.css('article h2 a'))).click();
-    expect((await texts('h1'))[0]).toMatch(/^Roses/);
+    await shows('article h2', ({ length }) => length === 10);
+    await click('[data-part=more] a');
+    await shows('article h2', ({ length }) => length === 20);
+    await click('article h2 a');
+    await shows('h1', ([title]) => title?.startsWith('Roses') === true);
     await plain.get(`${server.base}/s/collect`);
-    await (await plain.findElement(By.css('select[name=near]'))).sendKeys('Penden');
-    await (await plain.findElement(By.css('[data-part=submit]'))).click();
-    expect((await texts('[data-part=card-distance]'))[0]).toBe('10 km away');
+    await (await visitor.see(By.css('select[name=near]'))).sendKeys('Penden');
+    await click('[data-part=submit]');
+    await shows('[data-part=card-distance]', ([first]) => first === '10 km away');
     await plain.get(`${server.base}/s/nursery`);
-    await (await plain.findElement(By.css('[role=switch]'))).click();
-    await (await plain.findElement(By.css('#filters button[type=submit]'))).click();
-    expect((await texts('#results strong'))[0]).toBe('40 results');
+    await click('[role=switch]');
+    await click('#filters button[type=submit]');
+    await shows('#results strong', ([total]) => total === '40 results');
   } finally {
     await plain.quit();
   }
+});
+
+test('what a visitor sees is told to the server, under the key of the page', async () => {
+  const told = () => browser.executeScript<string[]>('return window.told ?? []');
+  const { identifier } = (await browser.sendAndGetDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', {
+    source: `window.told = []; const real = navigator.sendBeacon.bind(navigator);
+      navigator.sendBeacon = (address, body) => { window.told.push(body); return real(address, body); };`,
+  })) as unknown as { identifier: string };
+  await open('/s/nursery?q=rose');
+  // The first results are in sight; a second later that is known.
+  await until(async () => (await told()).some((body) => body.includes('"view"')));
+  const [body] = await told();
+  const key = /yk_[\w-]+/.exec(await (await fetch(`${server.base}/s/nursery`)).text())![0];
+  const answer = await fetch(`${server.base}/api/v1/events?key=${key}`, { method: 'POST', body: body! });
+  expect([answer.status, await answer.json()]).toEqual([202, { taken: expect.any(Number) as number }]);
+  expect((await fetch(`${server.base}/api/v1/events`, { method: 'POST', body: body! })).status).toBe(401);
+  await browser.sendDevToolsCommand('Page.removeScriptToEvaluateOnNewDocument', { identifier });
 });
 
 test('the lens draws every request, and slows the line down', async () => {
@@ -282,6 +303,7 @@ test('answers that come out of order on a slow line are never shown out of order
   await browser.sleep(300);
   const shown = await browser.executeScript<string[]>('return window.shown');
   expect(shown.length).toBeGreaterThan(0);
-  expect(shown.filter((line) => !line.includes('“lavender”'))).toEqual([]);
+  // What was there at first stays until the newest answer comes; nothing is drawn in between.
+  expect(shown.filter((line) => line.includes('“') && !line.includes('“lavender”'))).toEqual([]);
   await browser.sendDevToolsCommand('Page.removeScriptToEvaluateOnNewDocument', { identifier });
 });
