@@ -23,6 +23,18 @@ async function typeLavender(browser: Browser): Promise<void> {
   await browser.sleep(300);
 }
 
+async function typeOnASlowLine(browser: Browser): Promise<void> {
+  await browser.findElement(By.css('[data-yucca-lens] select')).sendKeys('slow');
+  const field = await browser.findElement(By.css('[role=combobox]'));
+  for (const letter of 'rosemary') {
+    await field.sendKeys(letter);
+    await browser.sleep(140);
+  }
+  await browser.wait(until.elementLocated(By.css('[data-kind=record] mark')), 10_000);
+  await browser.sleep(1500);
+  await field.sendKeys(Key.ESCAPE);
+}
+
 /** Some queries kept, each asked often enough that the times are those of a server that has run for a while. */
 async function keepQueries(browser: Browser): Promise<void> {
   const queries = ['blue flower', 'shade fern', 'lavendar', 'herb for tea'];
@@ -43,13 +55,15 @@ const VIEWS: View[] = [
   { name: 'records-dark', path: '/c/plants/records?probe=snak+plnat', wait: 'aside mark', theme: 'dark' },
   { name: 'fields', path: '/c/plants/fields?probe=lavendar&field=introduced', wait: 'aside mark' },
   { name: 'tuning', path: '/c/plants/tuning?probe=blue+flower', wait: 'ol[aria-label=Draft] li', act: keepQueries },
-  { name: 'autocomplete', path: '/s/plants', wait: '[role=combobox]', act: typeLavender },
+  { name: 'autocomplete', path: '/s/nursery', wait: '[role=combobox]', act: typeLavender },
   { name: 'profile', path: '/c/plants/records?view=profile&probe=rose', wait: 'figure svg' },
   { name: 'keys', path: '/keys', wait: 'table' },
   { name: 'api', path: '/api?collection=plants&op=search', wait: 'pre' },
-  { name: 'search-page', path: '/s/plants?q=lavendar', wait: 'article mark' },
-  { name: 'search-page-guides', path: '/s/guides?q=pruning+roses', wait: 'article mark', theme: 'dark' },
-  { name: 'search-page-phone', path: '/s/plants?q=tulip', wait: 'article mark', size: [390, 800] },
+  { name: 'search-page', path: '/s/nursery?q=lavendar', wait: 'article mark' },
+  { name: 'search-page-guides', path: '/s/growing?q=late+frost', wait: 'article mark', theme: 'dark' },
+  { name: 'search-page-places', path: '/s/collect?near=47.3,-18.4,50km', wait: '[data-part=map-mark]' },
+  { name: 'network-lens', path: '/s/nursery?lens=1', wait: '[data-yucca-lens]', act: typeOnASlowLine },
+  { name: 'search-page-phone', path: '/s/nursery?q=tulip', wait: 'article mark', size: [390, 800] },
 ];
 
 const LOAD_SAMPLE = `

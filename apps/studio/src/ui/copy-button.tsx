@@ -5,8 +5,8 @@ import { Button } from './button';
 
 const SAID_MS = 2000;
 
-/** Puts a text on the clipboard, and says so. */
-export function CopyButton({ text, label = 'Copy' }: { text: string; label?: string }) {
+/** Puts a text on the clipboard, and says so. A function is asked for it at the click. */
+export function CopyButton({ text, label = 'Copy' }: { text: string | (() => string); label?: string }) {
   const [said, setSaid] = useState<string | null>(null);
   useEffect(() => {
     if (said === null) return;
@@ -14,7 +14,7 @@ export function CopyButton({ text, label = 'Copy' }: { text: string; label?: str
     return () => clearTimeout(timer);
   }, [said]);
   const copy = (): void => {
-    navigator.clipboard.writeText(text).then(
+    navigator.clipboard.writeText(typeof text === 'string' ? text : text()).then(
       () => setSaid('Copied'),
       () => setSaid('Mark it and copy it by hand: the browser does not allow it'),
     );

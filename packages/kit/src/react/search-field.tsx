@@ -70,8 +70,9 @@ export function SearchField(props: SearchFieldProps) {
   }, [pointed, snapshot.active]);
 
   const write = (next: string): void => {
-    state.type(next);
+    // The page asks first: its results are what is waited for.
     onText(next);
+    state.type(next);
   };
   const choose = (offer: Offer): void => {
     state.close();

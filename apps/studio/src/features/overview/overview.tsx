@@ -7,6 +7,7 @@ import { ProbeInput } from '@/features/probe/probe-input';
 import { Button } from '@/ui/button';
 import { useParam } from '@/ui/use-param';
 import { CollectionStrip } from './collection-strip';
+import { SearchPages, type SearchPageEntry } from './search-pages';
 
 export interface OverviewEntry {
   collection: Collection;
@@ -14,7 +15,7 @@ export interface OverviewEntry {
 }
 
 /** All collections with their state and what they answer to one query, and the way to the next collection. */
-export function Overview({ entries }: { entries: OverviewEntry[] }) {
+export function Overview({ entries, pages }: { entries: OverviewEntry[]; pages: SearchPageEntry[] }) {
   const { choose } = useLoading();
   const [text, setText] = useParam('probe');
   if (entries.length === 0) return <FirstStep choose={choose} />;
@@ -42,6 +43,7 @@ export function Overview({ entries }: { entries: OverviewEntry[] }) {
         Drop a JSON, JSON Lines or CSV file anywhere on this window to make another collection, or to bring one up to
         date.
       </p>
+      <SearchPages pages={pages} />
     </div>
   );
 }

@@ -1,5 +1,5 @@
 import type { InterfacePage, SearchAnswer, SearchResult } from '@yucca/contract';
-import { useCallback, useEffect, useMemo, useRef, useState, type FormEvent } from 'react';
+import { memo, useCallback, useEffect, useMemo, useRef, useState, type FormEvent } from 'react';
 import { addressMap, type AddressMap } from '../../address-map.ts';
 import { shownHit } from '../../card.ts';
 import type { YuccaClient } from '../../client.ts';
@@ -90,10 +90,21 @@ export function SearchView(props: SearchViewProps) {
     event.preventDefault();
     change(withText(query, query.q), 'push');
   };
+  // What a keystroke does not change is not drawn again: these two know the newest query without being made anew by it.
+  const newest = useRef(query);
+  useEffect(() => {
+    newest.current = query;
+  });
   const find: FindInFacet = useCallback(
-    (facet, q, signal) =>
-      client.facetValues(page.collection, facet, q, { q: query.q, select: selectOf(query) }, signal),
-    [client, page.collection, query],
+    (facet, q, signal) => {
+      const { q: text } = newest.current;
+      return client.facetValues(page.collection, facet, q, { q: text, select: selectOf(newest.current) }, signal);
+    },
+    [client, page.collection],
+  );
+  const select = useCallback(
+    (choices: Query['select']): void => change({ ...newest.current, select: choices, page: 1 }, 'push'),
+    [change],
   );
   const open = (record: ViewedRecord): void => {
     memory.addViewed(record);
@@ -128,7 +139,7 @@ export function SearchView(props: SearchViewProps) {
         )}
         <div data-part="body">
           {answer && page.facets.length > 0 && (
-            <Filters page={page} answer={answer} query={query} onQuery={choose} find={find} />
+            <Filters page={page} answer={answer} select={query.select} onSelect={select} find={find} />
           )}
           <section id="results" data-part="results" aria-label="Results">
             <div data-part="summary">
@@ -152,7 +163,8 @@ export function SearchView(props: SearchViewProps) {
                 <NothingFound query={snapshot.answered ?? query} answer={answer} {...ways} />
               ) : (
                 <Results
-                  {...{ page, answer, query, recordHref, memory, picturesFrom }}
+                  {...{ page, answer, recordHref, memory, picturesFrom }}
+                  near={query.near}
                   insights={props.insights ?? null}
                 />
               ))}
@@ -184,15 +196,16 @@ function selectOf({ select }: Query): Record<string, string[] | { min?: number |
 interface FiltersProps {
   page: InterfacePage;
   answer: SearchAnswer;
-  query: Query;
-  onQuery: (query: Query) => void;
+  select: Query['select'];
+  onSelect: (select: Query['select']) => void;
   find: FindInFacet;
 }
 
 /** The filters: beside the results, or on a narrow screen in a sheet. Without JavaScript a link leads to them. */
-function Filters({ page, answer, query, onQuery, find }: FiltersProps) {
+const Filters = memo(function Filters({ page, answer, select, onSelect, find }: FiltersProps) {
   const { ref, open, show, close } = useSheet();
-  const chosen = Object.values(query.select).reduce((sum, choice) => sum + (isRange(choice) ? 1 : choice.length), 0);
+  const query = useMemo(() => ({ ...EMPTY_QUERY, select }), [select]);
+  const chosen = Object.values(select).reduce((sum, choice) => sum + (isRange(choice) ? 1 : choice.length), 0);
   return (
     <div data-part="filters" data-open={open}>
       <a
@@ -218,7 +231,7 @@ function Filters({ page, answer, query, onQuery, find }: FiltersProps) {
             answer={answer}
             query={query}
             names={page.facets.map(({ name }) => name)}
-            onQuery={onQuery}
+            onQuery={(to) => onSelect(to.select)}
             find={find}
           />
         </div>
@@ -243,12 +256,12 @@ function Filters({ page, answer, query, onQuery, find }: FiltersProps) {
       </div>
     </div>
   );
-}
+});
 
 interface ResultsProps {
   page: InterfacePage;
   answer: SearchAnswer;
-  query: Query;
+  near: Query['near'];
   recordHref: NonNullable<SearchViewProps['recordHref']>;
   memory: Memory;
   insights: Insights | null;
@@ -258,7 +271,8 @@ interface ResultsProps {
 const NOBODY_TOLD: Pick<Insights, 'active' | 'click' | 'view'> = { active: false, click: () => {}, view: () => {} };
 
 /** The results, with a map beside them where they have places. */
-function Results({ page, answer, query, recordHref, memory, insights, picturesFrom }: ResultsProps) {
+const Results = memo(function Results(props: ResultsProps) {
+  const { page, answer, near, recordHref, memory, insights, picturesFrom } = props;
   const told = insights ?? NOBODY_TOLD;
   const list = useRef<HTMLOListElement>(null);
   const ids = useMemo(() => answer.results.map(({ id }) => id), [answer]);
@@ -309,7 +323,7 @@ function Results({ page, answer, query, recordHref, memory, insights, picturesFr
         <ResultMap
           results={answer.results}
           geo={geo}
-          near={query.near}
+          near={near}
           pointed={pointed}
           onPoint={setPointed}
           nameOf={(result) => shownHit(result, page.card).title.text}
@@ -317,4 +331,4 @@ function Results({ page, answer, query, recordHref, memory, insights, picturesFr
       )}
     </div>
   );
-}
+});
