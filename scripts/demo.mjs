@@ -23,7 +23,7 @@ const tsx = path.join(root, 'node_modules/tsx/dist/cli.mjs');
 
 ensurePackages();
 ensureBuild();
-if (!existsSync(path.join(dataDir, 'quillbrook/gardens.jsonl'))) {
+if (!existsSync(path.join(dataDir, 'quillbrook/judgements.json'))) {
   say('Making the Quillbrook data: 3,000 plants with pictures, 400 guides, 120 gardens');
   run(process.execPath, [tsx, 'demo/src/make.ts', dataDir]);
 }

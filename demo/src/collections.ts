@@ -60,10 +60,10 @@ export const COLLECTIONS: DemoCollection[] = [
     },
     draft: {
       words: { require: 'most' },
-      signalShare: 0.35,
+      signalShare: 0.2,
       synonyms: [
         { kind: 'same', words: ['houseplant', 'indoor plant', 'pot plant'] },
-        { kind: 'same', words: ['snake plant', 'sansevieria', 'mother in law tongue'] },
+        { kind: 'same', words: ['xmas cactus', 'holiday cactus', 'schlumbergera'] },
         { kind: 'oneWay', from: ['succulent'], to: ['agave', 'aloe', 'sempervivum'] },
         { kind: 'oneWay', from: ['drought'], to: ['full sun', 'gravel', 'no watering'] },
       ],

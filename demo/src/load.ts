@@ -1,8 +1,11 @@
-import { createReadStream } from 'node:fs';
+import { createReadStream, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { Readable } from 'node:stream';
 import { COLLECTIONS } from './collections.ts';
 import { INTERFACES } from './interfaces.ts';
+
+/** The collection that comes with judged queries. */
+const JUDGED = 'plants';
 
 /** Loads the Quillbrook data into a running Yucca through its HTTP API. What is there already stays as it is. */
 export async function loadQuillbrook(base: string, adminKey: string, dataDir: string): Promise<void> {
@@ -24,6 +27,10 @@ export async function loadQuillbrook(base: string, adminKey: string, dataDir: st
     const file = path.join(dataDir, 'quillbrook', `${name}.jsonl`);
     const rows = Readable.toWeb(createReadStream(file)) as unknown as BodyInit;
     await call('POST', `/collections/${name}/records?wait=true`, rows, 'application/x-ndjson');
+    if (name === JUDGED) {
+      const judgements = readFileSync(path.join(dataDir, 'quillbrook/judgements.json'), 'utf8');
+      await call('PUT', `/collections/${name}/judgements`, judgements);
+    }
     if (draft) await call('PATCH', `/collections/${name}/tuning/draft`, JSON.stringify(draft));
   }
   for (const page of INTERFACES) {

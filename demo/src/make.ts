@@ -1,5 +1,6 @@
 import { mkdirSync, renameSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
+import { judgePlants } from './judgements.ts';
 import { makeGardens } from './quillbrook/gardens.ts';
 import { makeGuides } from './quillbrook/guides.ts';
 import { drawPlant } from './quillbrook/picture.ts';
@@ -15,6 +16,7 @@ export function makeQuillbrook(dataDir: string): void {
   mkdirSync(pictures, { recursive: true });
   const { plants, traits } = makePlants(COUNTS.plants);
   for (const trait of traits) writeFileSync(path.join(pictures, `${trait.id}.svg`), drawPlant(trait));
+  writeFileSync(path.join(folder, 'judgements.json'), JSON.stringify({ judgements: judgePlants(plants) }));
   const lines = { plants, guides: makeGuides(COUNTS.guides), gardens: makeGardens(COUNTS.gardens) };
   for (const [name, records] of Object.entries(lines)) {
     const file = path.join(folder, `${name}.jsonl`);

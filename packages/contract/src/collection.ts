@@ -42,6 +42,8 @@ export interface Collection {
   bytes: number;
   liveVersion: number;
   draftChanged: boolean;
+  /** Queries that are judged. */
+  judged: number;
   createdAt: string;
   /** When a record or the tuning last changed; null before the first change. */
   changedAt: string | null;

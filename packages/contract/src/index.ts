@@ -3,6 +3,7 @@ export * from './events.ts';
 export * from './facets.ts';
 export * from './field-rules.ts';
 export * from './interface.ts';
+export * from './judgements.ts';
 export * from './key.ts';
 export * from './limits.ts';
 export * from './names.ts';

@@ -9,7 +9,10 @@ import { FacetList, type FindInFacet } from '../src/react/index.ts';
 const value = (name: string, count = 1): FacetValue => ({ value: name, label: name, count, selected: false });
 const values = (label: string, list: FacetValue[], more = false): FacetAnswer => ({ kind: 'values', label, values: list, more, missing: 0 }); // prettier-ignore
 
-let asked: Query;
+let asked: Query = EMPTY_QUERY;
+beforeEach(() => {
+  asked = EMPTY_QUERY;
+});
 
 function Page({
   facets,
@@ -21,8 +24,11 @@ function Page({
   first?: Query;
 }) {
   const [query, setQuery] = useState(first);
-  asked = query;
-  return <FacetList answer={{ facets } as SearchAnswer} query={query} onQuery={setQuery} {...(find && { find })} />;
+  const ask = (next: Query): void => {
+    asked = next;
+    setQuery(next);
+  };
+  return <FacetList answer={{ facets } as SearchAnswer} query={query} onQuery={ask} {...(find && { find })} />;
 }
 
 test('values are ticked and come first while they are chosen', async () => {

@@ -8,6 +8,16 @@ export async function readJson(request: Request, types = ['application/json']): 
   const type = mediaType(request);
   if (!types.includes(type))
     throw new Failure('unsupported-type', `Send ${types.join(' or ')}; this came as “${type || 'nothing'}”.`);
+  const text = await readText(request);
+  try {
+    return JSON.parse(text) as unknown;
+  } catch (error) {
+    throw new Failure('unreadable', `The body is not JSON: ${(error as Error).message}`);
+  }
+}
+
+/** Reads a body of bounded size as text. Throws a Failure when it is too large. */
+export async function readText(request: Request): Promise<string> {
   const chunks: Uint8Array[] = [];
   let bytes = 0;
   for await (const chunk of bodyOf(request)) {
@@ -15,11 +25,7 @@ export async function readJson(request: Request, types = ['application/json']): 
     if (bytes > MOST_BYTES) throw new Failure('too-large', `The body is larger than ${MOST_BYTES / 1024 / 1024} MB.`);
     chunks.push(chunk);
   }
-  try {
-    return JSON.parse(Buffer.concat(chunks).toString('utf8')) as unknown;
-  } catch (error) {
-    throw new Failure('unreadable', `The body is not JSON: ${(error as Error).message}`);
-  }
+  return Buffer.concat(chunks).toString('utf8');
 }
 
 /** The media type of the body, without parameters, in lower case. */

@@ -8,6 +8,7 @@ import { Catalogue } from './index/catalogue';
 import { VisitorEvents } from './visitor-events/visitor-events';
 import { FieldRules } from './field-rules/field-rules';
 import { Interfaces } from './interfaces/interfaces';
+import { Judgements } from './judgements/judgements';
 import { Keys } from './keys/keys';
 import { Rates } from './keys/rates';
 import { Profiles } from './profiles/profiles';
@@ -42,6 +43,7 @@ export interface Runtime {
   tunings: Tunings;
   settings: SettingsService;
   interfaces: Interfaces;
+  judgements: Judgements;
   visitorEvents: VisitorEvents;
   loadFiles: LoadFiles;
   tasks: Tasks;
@@ -122,6 +124,7 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
     tunings,
     settings: new SettingsService(collections, tunings, fieldRules),
     visitorEvents: new VisitorEvents(db),
+    judgements: new Judgements(db, collections, search),
     interfaces: new Interfaces(db, collections, tunings),
     loadFiles: new LoadFiles(config.loadDir),
     tasks,

@@ -4,6 +4,9 @@ import {
   fieldRulePreviewSchema,
   fieldRulesSchema,
   interfaceSchema,
+  judgementChangesSchema,
+  judgementRunSchema,
+  judgementsSchema,
   multiSearchSchema,
   newCollectionSchema,
   newInterfaceSchema,
@@ -16,6 +19,9 @@ import {
   type FieldRule,
   type FieldRules,
   type InterfaceDocument,
+  type JudgementChanges,
+  type JudgementRun,
+  type Judgements,
   type MultiSearch,
   type NewCollection,
   type NewInterface,
@@ -54,6 +60,9 @@ interface Validated {
   TokenClaims: TokenClaims;
   Settings: Settings;
   Events: VisitorEvents;
+  Judgements: Judgements;
+  JudgementChanges: JudgementChanges;
+  JudgementRun: JudgementRun;
 }
 
 const validators: { [K in keyof Validated]: ValidateFunction } = {
@@ -70,6 +79,9 @@ const validators: { [K in keyof Validated]: ValidateFunction } = {
   TokenClaims: ajv.compile(tokenClaimsSchema),
   Settings: ajv.compile(settingsSchema),
   Events: ajv.compile(eventsSchema),
+  Judgements: ajv.compile(judgementsSchema),
+  JudgementChanges: ajv.compile(judgementChangesSchema),
+  JudgementRun: ajv.compile(judgementRunSchema),
 };
 
 /** Checks a value against a schema of the contract. Throws a Failure that names every bad part by its JSON Pointer. */

@@ -3,6 +3,7 @@ import { eventsSchema } from '../events.ts';
 import { facetAnswerSchema, treeNodeSchema } from '../facets.ts';
 import { fieldRulePreviewSchema, fieldRulesSchema } from '../field-rules.ts';
 import { interfaceSchema, newInterfaceSchema } from '../interface.ts';
+import { judgementChangesSchema, judgementRunSchema, judgementsSchema } from '../judgements.ts';
 import { newKeySchema, RIGHTS } from '../key.ts';
 import { multiSearchSchema, searchAnswerSchema, searchRequestSchema } from '../search.ts';
 import { settingsSchema } from '../settings.ts';
@@ -151,6 +152,9 @@ const interfacePage = object({
   at: text,
 });
 
+const share = { type: 'number', minimum: 0, maximum: 1 } as const;
+const scores = object({ ndcg: share, precision: share, reciprocalRank: share, found: share });
+
 const effect = object({
   changes: count,
   unreadable: count,
@@ -185,6 +189,7 @@ export const SCHEMAS: { [name: string]: Schema } = {
     bytes: count,
     liveVersion: count,
     draftChanged: { type: 'boolean' },
+    judged: count,
     createdAt: text,
     changedAt: orNull(text),
   }),
@@ -285,6 +290,14 @@ export const SCHEMAS: { [name: string]: Schema } = {
   Key: key,
   KeyList: page(ref('Key')),
   MadeKey: object({ key: ref('Key'), secret: text }),
+  Judgements: judgementsSchema,
+  JudgementChanges: judgementChangesSchema,
+  JudgementRun: judgementRunSchema,
+  JudgementScores: object({
+    queries: listOf(object({ query: text, judged: count, live: scores, draft: scores })),
+    live: scores,
+    draft: scores,
+  }),
   Interface: interfaceSchema,
   NewInterface: newInterfaceSchema,
   StoredInterface: object({ slug: text, document: ref('Interface'), createdAt: text, changedAt: text }),

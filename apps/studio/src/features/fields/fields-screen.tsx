@@ -55,7 +55,7 @@ export function FieldsScreen({
         ) : (
           <FieldTable collection={collection} profile={profile} />
         )}
-        <DraftBar />
+        <DraftBar collection={collection.name} />
       </section>
       <Probe
         key={collection.name}

@@ -69,7 +69,7 @@ export function Frame({
 }: {
   collections: Collection[];
   current?: Collection | null;
-  stage?: 'records' | 'fields' | 'tuning' | 'keys' | 'api' | null;
+  stage?: 'records' | 'fields' | 'tuning' | 'judgements' | 'keys' | 'api' | null;
   children: ReactNode;
 }) {
   const base = current && `/c/${current.name}`;
@@ -92,6 +92,12 @@ export function Frame({
               { name: 'Records', href: `${base}/records`, filled: current.records > 0, current: stage === 'records' },
               { name: 'Fields', href: `${base}/fields`, filled: current.liveVersion > 1, current: stage === 'fields' },
               { name: 'Tuning', href: `${base}/tuning`, filled: current.liveVersion > 1, current: stage === 'tuning' },
+              {
+                name: 'Judgements',
+                href: `${base}/judgements`,
+                filled: current.judged > 0,
+                current: stage === 'judgements',
+              },
               { name: 'Search page', href: `/s/${current.name}`, filled: current.records > 0, current: false },
             ]}
           />

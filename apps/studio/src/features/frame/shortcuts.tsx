@@ -32,6 +32,7 @@ export function placesFor(collection: string | null): Place[] {
           { letter: 'r', name: 'Records', href: `${base}/records` },
           { letter: 'f', name: 'Fields', href: `${base}/fields` },
           { letter: 't', name: 'Tuning', href: `${base}/tuning` },
+          { letter: 'j', name: 'Judgements', href: `${base}/judgements` },
           { letter: 's', name: 'Search page', href: `/s/${collection}` },
         ];
   return [

@@ -24,7 +24,7 @@ export interface SearchPageProps {
 export function SearchPage({ page, pageKey, query, answer, lens }: SearchPageProps) {
   const [line, setLine] = useState<Line>(LINES[0]!);
   const [insights] = useState(() => createInsights({ key: pageKey }));
-  const [{ client, log, lineInUse }] = useState(() => prepare(pageKey, lens));
+  const [{ client, log, slowTo }] = useState(() => prepare(pageKey, lens));
   return (
     <>
       <SearchView page={page} client={client} query={query} answer={answer} insights={insights} />
@@ -33,7 +33,7 @@ export function SearchPage({ page, pageKey, query, answer, lens }: SearchPagePro
           log={log}
           line={line}
           onLine={(next) => {
-            lineInUse.current = next;
+            slowTo(next);
             setLine(next);
           }}
           page={page}
@@ -48,13 +48,16 @@ export function SearchPage({ page, pageKey, query, answer, lens }: SearchPagePro
 /** A client; with the lens, one whose line can be slowed down and whose requests are listened to. */
 function prepare(pageKey: string, lens: boolean) {
   const log = new RequestLog();
-  const lineInUse = { current: LINES[0]! };
+  let line = LINES[0]!;
   const listening = {
     fetch: overLine(
       (...args) => globalThis.fetch(...args),
-      () => lineInUse.current,
+      () => line,
     ),
     onRequest: log.hear,
   };
-  return { log, lineInUse, client: createClient({ key: pageKey, ...(lens ? listening : {}) }) };
+  const slowTo = (next: Line): void => {
+    line = next;
+  };
+  return { log, slowTo, client: createClient({ key: pageKey, ...(lens ? listening : {}) }) };
 }

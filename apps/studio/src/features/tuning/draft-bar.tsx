@@ -7,10 +7,11 @@ import { useState, type FormEvent } from 'react';
 import { Button } from '@/ui/button';
 import { counted, duration } from '@/ui/format';
 import { useDraft } from './draft';
+import { useDraftEffect, JudgedEffect } from './judged-effect';
 import type { DraftState } from './draft-store';
 
 /** What the draft would change, and what to do with it: undo, throw away, publish. Nothing while it is like live. */
-export function DraftBar() {
+export function DraftBar({ collection }: { collection: string }) {
   const [state, store] = useDraft();
   const router = useRouter();
   const changes = tuningChanges(state.live, state.document);
@@ -37,6 +38,7 @@ export function DraftBar() {
           Throw draft away
         </Button>
         <PublishButton
+          collection={collection}
           disabled={changes.length === 0 || state.status !== 'saved'}
           sentences={changes.map(({ sentence }) => sentence)}
           onPublish={(note) => store.publish(note).then(() => router.refresh())}
@@ -89,10 +91,12 @@ function SaveState({
 }
 
 function PublishButton({
+  collection,
   disabled,
   sentences,
   onPublish,
 }: {
+  collection: string;
   disabled: boolean;
   sentences: string[];
   onPublish: (note: string | null) => Promise<void>;
@@ -100,6 +104,8 @@ function PublishButton({
   const [open, setOpen] = useState(false);
   const [note, setNote] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
+  const effect = useDraftEffect(collection, open);
+  const mustSay = effect !== null && effect !== 'asking' && effect.worse.length > 0;
   const publish = (event: FormEvent): void => {
     event.preventDefault();
     setProblem(null);
@@ -133,11 +139,17 @@ function PublishButton({
                 <li key={sentence}>{sentence}</li>
               ))}
             </ul>
+            <JudgedEffect effect={effect} />
             <label className="mb-3 block">
-              <span className="mb-1 block">A note for the history (if you like)</span>
+              <span className="mb-1 block">
+                {mustSay
+                  ? 'Something gets worse. Say why you publish it all the same:'
+                  : 'A note for the history (if you like)'}
+              </span>
               <input
                 className="field"
                 value={note}
+                required={mustSay}
                 maxLength={1000}
                 onChange={(event) => setNote(event.target.value)}
               />

@@ -44,7 +44,7 @@ export function TuningScreen({ collection, card }: { collection: Collection; car
           <Bench client={client} collection={name} card={card} text={text} generation={generation} saves={saves} />
         </div>
       </div>
-      <DraftBar />
+      <DraftBar collection={name} />
     </section>
   );
 }

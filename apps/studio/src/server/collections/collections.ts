@@ -1,9 +1,9 @@
 import type { Card, Collection, CollectionPatch, NewCollection, RecordJson } from '@yucca/contract';
 import { readableName } from '@yucca/contract';
 import { guessCard, guessFacets } from '@yucca/engine/understand';
-import { asc, eq, isNotNull } from 'drizzle-orm';
+import { asc, countDistinct, eq, isNotNull } from 'drizzle-orm';
 import type { Db } from '../db/open';
-import { collections, records, tunings } from '../db/schema';
+import { collections, judgements, records, tunings } from '../db/schema';
 import { Failure } from '../failure';
 import type { Catalogue } from '../index/catalogue';
 
@@ -62,9 +62,19 @@ export class Collections {
       bytes,
       liveVersion,
       draftChanged: draft,
+      judged: this.#judged(row.id),
       createdAt,
       changedAt,
     };
+  }
+
+  #judged(collectionId: number): number {
+    const row = this.#db
+      .select({ queries: countDistinct(judgements.query) })
+      .from(judgements)
+      .where(eq(judgements.collectionId, collectionId))
+      .get();
+    return row?.queries ?? 0;
   }
 
   async create({ name, title, key }: NewCollection): Promise<Collection> {

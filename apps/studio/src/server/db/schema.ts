@@ -93,6 +93,20 @@ export const keys = sqliteTable('keys', {
   lastUsedAt: text('last_used_at'),
 });
 
+/** Which records should come up for a query. */
+export const judgements = sqliteTable(
+  'judgements',
+  {
+    id: integer('id').primaryKey({ autoIncrement: true }),
+    collectionId: integer('collection_id').notNull(),
+    query: text('query').notNull(),
+    recordKey: text('record_key').notNull(),
+    /** 0 wrong to 3 best. */
+    grade: integer('grade').notNull(),
+  },
+  (table) => [uniqueIndex('judgements_by_query').on(table.collectionId, table.query, table.recordKey)],
+);
+
 /** Designed search pages. */
 export const interfaces = sqliteTable('interfaces', {
   slug: text('slug').primaryKey(),

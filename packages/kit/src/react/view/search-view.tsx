@@ -150,9 +150,7 @@ export function SearchView(props: SearchViewProps) {
               </span>
               <SortChoice
                 query={query}
-                sorts={
-                  query.near === null ? page.sorts : [...page.sorts, { name: BY_DISTANCE, label: 'Nearest first' }]
-                }
+                sorts={[...page.sorts, ...(query.near && query.q !== '' ? [BY_DISTANCE_CHOICE] : [])]}
                 onQuery={choose}
                 {...(query.near && { usual: query.q === '' ? 'Nearest' : 'Best match' })}
               />

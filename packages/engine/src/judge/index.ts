@@ -1,0 +1,2 @@
+export { meanScores, scoresOf, verdict } from './measures.ts';
+export { parseQrels, printQrels, type QrelsError } from './qrels.ts';
