@@ -134,3 +134,41 @@ test('an old version says what differs from live and comes back as a draft that 
   await press('Undo');
   await holds(async () => (await column('Draft')).length === 20);
 });
+
+test('two windows on one draft: what each changed is put together, what both changed is asked about', async () => {
+  await server.api('DELETE', '/collections/plants/tuning/draft');
+  const first = await browser.getWindowHandle();
+  const care = By.css('input[aria-label="care"]');
+  const stems = byText('label', 'Find other forms of a word');
+  await browser.get(`${server.base}/c/plants/tuning?probe=rose`);
+  await see(care);
+  await browser.switchTo().newWindow('window');
+  await browser.get(`${server.base}/c/plants/tuning?probe=rose`);
+  await (await see(stems)).click();
+  await holds(async () => (await draft()).stems === false);
+  const second = await browser.getWindowHandle();
+
+  // The first window has not heard of it, and changes something else.
+  await browser.switchTo().window(first);
+  await (await see(care)).sendKeys(Key.END);
+  const weight = async () => (await draft()).search!.find(({ field }) => field === 'care')!.weight;
+  await holds(async () => (await weight()) === 20);
+  expect((await draft()).stems).toBe(false);
+
+  // Now both change the same lever before either hears of the other: the second one's change waits for a word.
+  await browser.switchTo().window(second);
+  // A window without a screen gets no focus by itself.
+  await browser.executeScript("window.dispatchEvent(new Event('focus'))");
+  await holds(async () => (await (await see(care)).getAttribute('value')) === '20');
+  await server.api('PATCH', '/collections/plants/tuning/draft', { search: [{ field: 'care', weight: 7 }] });
+  await (await see(care)).sendKeys(Key.HOME);
+  await seeText('Another window has changed');
+  expect(await weight()).toBe(7);
+  expect(await violations()).toEqual([]);
+  await press('Take theirs');
+  await holds(async () => (await (await see(care)).getAttribute('value')) === '7');
+  await press('Undo');
+  await holds(async () => (await weight()) !== 7);
+  await browser.close();
+  await browser.switchTo().window(first);
+});

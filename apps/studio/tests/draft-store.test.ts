@@ -1,18 +1,31 @@
 import type { TuningDocument } from '@yucca/contract';
-import { DraftStore, type DraftCost, type DraftServer } from '../src/features/tuning/draft-store';
+import fc from 'fast-check';
+import { mergeDrafts } from '../src/features/tuning/merge-drafts';
+import { DraftChanged, DraftStore, type DraftCost, type DraftServer } from '../src/features/tuning/draft-store';
 
 /** A server that answers when the test says so. */
 function heldServer(cost: Partial<DraftCost> = {}) {
   const saved: TuningDocument[] = [];
-  const state = { fail: null as string | null, cost: { rebuild: false, records: 1, aboutS: 0, ...cost } };
+  // `elsewhere`: what another window has saved meanwhile.
+  const state = {
+    fail: null as string | null,
+    elsewhere: null as TuningDocument | null,
+    cost: { rebuild: false, records: 1, aboutS: 0, ...cost },
+  };
   const server: DraftServer = {
     cost: () => Promise.resolve(state.cost),
     save: (document) => {
       if (state.fail !== null) return Promise.reject(new Error(state.fail));
+      if (state.elsewhere !== null) return Promise.reject(new DraftChanged());
       saved.push(document);
-      return Promise.resolve(document);
+      return Promise.resolve();
     },
-    discard: () => Promise.resolve(),
+    read: () => {
+      const theirs = state.elsewhere ?? saved.at(-1) ?? {};
+      state.elsewhere = null;
+      return Promise.resolve(theirs);
+    },
+    discard: () => Promise.resolve({}),
     publish: () => Promise.resolve({ version: 7 }),
   };
   return { server, saved, state };
@@ -95,4 +108,71 @@ test('a draft thrown away comes back by undo; a published one is live', async ()
   expect(saved).toEqual([{ signalShare: 0.4 }]);
   expect(await store.publish(null)).toBe(7);
   expect(store.snapshot()).toMatchObject({ live: { signalShare: 0.4 }, exists: false });
+});
+
+describe('two windows on one draft', () => {
+  const begin = () => {
+    const held = heldServer();
+    const store = new DraftStore(held.server, { ...start, draft: { signalShare: 0.1, stems: true } });
+    return { ...held, store };
+  };
+
+  test('what each has changed by itself is put together', async () => {
+    const { store, saved, state } = begin();
+    state.elsewhere = { signalShare: 0.1, stems: false };
+    store.change(share(0.5));
+    await settle();
+    expect(saved).toEqual([{ signalShare: 0.5, stems: false }]);
+    expect(store.snapshot()).toMatchObject({ status: 'saved', document: { signalShare: 0.5, stems: false } });
+  });
+
+  test('what both have changed waits for a word; nothing is saved meanwhile, and nothing lost', async () => {
+    const { store, saved, state } = begin();
+    state.elsewhere = { signalShare: 0.9, stems: false };
+    store.change(share(0.5));
+    await settle();
+    expect(store.snapshot()).toMatchObject({ status: 'clash', clashes: ['signalShare'], document: { signalShare: 0.5, stems: false } }); // prettier-ignore
+    expect(saved).toEqual([]);
+    await store.settle('theirs');
+    expect(saved).toEqual([{ signalShare: 0.9, stems: false }]);
+    store.undo();
+    expect(store.snapshot().document).toEqual({ signalShare: 0.5, stems: false });
+  });
+
+  test('one may keep their own', async () => {
+    const { store, saved, state } = begin();
+    state.elsewhere = { signalShare: 0.9 };
+    store.change(share(0.5));
+    await settle();
+    await store.settle('mine');
+    // The other window took `stems` back, and that stays.
+    expect(saved).toEqual([{ signalShare: 0.5 }]);
+    expect(store.snapshot()).toMatchObject({ status: 'saved', clashes: [] });
+  });
+
+  test('coming back to a window shows what the other one has saved; undo goes back', async () => {
+    const { store, state } = begin();
+    state.elsewhere = { signalShare: 0.7 };
+    await store.catchUp();
+    expect(store.snapshot()).toMatchObject({ document: { signalShare: 0.7 }, saved: { signalShare: 0.7 }, saves: 1 });
+    store.undo();
+    expect(store.snapshot().document).toEqual({ signalShare: 0.1, stems: true });
+  });
+
+  test('drafts put together: every property is as the only one who changed it has it', () => {
+    const document = fc.record(
+      { signalShare: fc.constantFrom(0.1, 0.2, 0.3), stems: fc.boolean(), language: fc.constantFrom('en', 'de') },
+      { requiredKeys: [] },
+    ) as fc.Arbitrary<TuningDocument>;
+    fc.assert(
+      fc.property(document, document, document, (base, mine, theirs) => {
+        const { merged, clashes } = mergeDrafts(base, mine, theirs);
+        for (const name of ['signalShare', 'stems', 'language'] as const) {
+          const [b, m, t] = [base[name], mine[name], theirs[name]];
+          expect(merged[name]).toBe(m === b ? t : m);
+          expect(clashes.includes(name)).toBe(m !== b && t !== b && m !== t);
+        }
+      }),
+    );
+  });
 });

@@ -80,3 +80,20 @@ test('a search that asks for what is not there is refused with a pointer', async
   });
   await expect(house.search('nowhere', '')).rejects.toMatchObject({ code: 'not-found' });
 });
+
+test('a draft that somebody else has changed meanwhile is not written over', async () => {
+  const { collections, tunings } = house.yucca;
+  await collections.create({ name: 'shared' });
+  const first = tunings.tagOf(tunings.get('shared', 'draft'));
+  await tunings.replaceDraft('shared', { signalShare: 0.3 }, first);
+  await expect(tunings.replaceDraft('shared', { signalShare: 0.9 }, first)).rejects.toThrow('changed elsewhere');
+  await expect(tunings.patchDraft('shared', { stems: false }, first)).rejects.toThrow('changed elsewhere');
+  expect(tunings.get('shared', 'draft')).toEqual({ signalShare: 0.3 });
+  await tunings.patchDraft('shared', { stems: false }, tunings.tagOf({ signalShare: 0.3 }));
+  // Two at the same moment from the same draft: one of them is told.
+  const tag = tunings.tagOf(tunings.get('shared', 'draft'));
+  const both = await Promise.allSettled(
+    [0.4, 0.5].map((signalShare) => tunings.replaceDraft('shared', { signalShare }, tag)),
+  );
+  expect(both.map(({ status }) => status).sort()).toEqual(['fulfilled', 'rejected']);
+});

@@ -2,13 +2,20 @@ import { ProblemError } from '@yucca/kit';
 import type { ProblemJson } from '@yucca/contract';
 
 /** Calls the HTTP API from a studio page. Throws a ProblemError with a sentence for a person when it refuses. */
-export async function api<T>(path: string, init: RequestInit & { json?: unknown } = {}): Promise<T> {
-  const { json, ...rest } = init;
+export async function api<T>(
+  path: string,
+  init: RequestInit & {
+    json?: unknown;
+    /** Sees a good answer before it is read. */ onAnswer?: (response: Response) => void;
+  } = {},
+): Promise<T> {
+  const { json, onAnswer, ...rest } = init;
   const options: RequestInit =
     json === undefined
       ? rest
-      : { ...rest, body: JSON.stringify(json), headers: { 'Content-Type': 'application/json' } };
+      : { ...rest, body: JSON.stringify(json), headers: { ...rest.headers, 'Content-Type': 'application/json' } };
   const response = await fetch(`/api/v1${path}`, options);
+  if (response.ok) onAnswer?.(response);
   if (response.status === 204) return undefined as T;
   if (response.ok) return (await response.json()) as T;
   const problem = (await response.json().catch(() => ({}))) as Partial<ProblemJson>;

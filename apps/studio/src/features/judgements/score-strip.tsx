@@ -19,24 +19,26 @@ export const change = (live: number, draft: number): string => {
 /** The measures of live and draft over all judged queries. */
 export function ScoreStrip({ live, draft, hasDraft }: { live: Scores; draft: Scores; hasDraft: boolean }) {
   return (
-    <dl className="mt-2 flex gap-8">
-      {MEASURES.map(([name, label, what]) => (
-        <div key={name} title={what}>
-          <dt className="text-xs text-soft">{label}</dt>
-          <dd className="figures flex items-baseline gap-2">
-            <span className="text-[17px] text-agave">{figure(live[name])}</span>
-            {hasDraft && (
-              <span className="text-clay">
-                {figure(draft[name])} {change(live[name], draft[name])}
-              </span>
-            )}
-          </dd>
-        </div>
-      ))}
-      <div className="ml-auto self-end text-xs text-soft">
+    <div className="mt-2 flex gap-8">
+      <dl className="flex gap-8">
+        {MEASURES.map(([name, label, what]) => (
+          <div key={name} title={what}>
+            <dt className="text-xs text-soft">{label}</dt>
+            <dd className="figures flex items-baseline gap-2">
+              <span className="text-[17px] text-agave">{figure(live[name])}</span>
+              {hasDraft && (
+                <span className="text-clay">
+                  {figure(draft[name])} {change(live[name], draft[name])}
+                </span>
+              )}
+            </dd>
+          </div>
+        ))}
+      </dl>
+      <p className="ml-auto self-end text-xs text-soft">
         <span className="text-agave">◆ live</span>
         {hasDraft && <span className="ml-3 text-clay">◇ draft</span>}
-      </div>
-    </dl>
+      </p>
+    </div>
   );
 }

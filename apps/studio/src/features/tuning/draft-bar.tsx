@@ -25,6 +25,7 @@ export function DraftBar({ collection }: { collection: string }) {
       <span className="font-medium text-clay">
         ◇ {changes.length === 0 ? 'The draft is like live' : `Draft: ${counted(changes.length, 'change')}`}
       </span>
+      <Clash state={state} onSettle={(whose) => void store.settle(whose)} />
       <SaveState state={state} onConfirm={() => void store.confirm()} onRetry={() => void store.retry()} />
       <span className="ml-auto flex gap-2">
         <Button disabled={!state.canUndo} onClick={() => store.undo()} title="Control+Z">
@@ -45,6 +46,20 @@ export function DraftBar({ collection }: { collection: string }) {
         />
       </span>
     </div>
+  );
+}
+
+/** Another window has changed the same as this one. */
+function Clash({ state, onSettle }: { state: DraftState; onSettle: (whose: 'mine' | 'theirs') => void }) {
+  if (state.status !== 'clash') return null;
+  return (
+    <span role="alert" className="flex min-w-0 items-center gap-2">
+      <span className="truncate">
+        Another window has changed <span className="figures">{state.clashes.join(', ')}</span> too.
+      </span>
+      <Button onClick={() => onSettle('mine')}>Keep mine</Button>
+      <Button onClick={() => onSettle('theirs')}>Take theirs</Button>
+    </span>
   );
 }
 

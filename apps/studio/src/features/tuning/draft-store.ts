@@ -1,4 +1,5 @@
 import type { TuningDocument } from '@yucca/contract';
+import { mergeDrafts } from './merge-drafts';
 
 export interface DraftCost {
   rebuild: boolean;
@@ -9,9 +10,18 @@ export interface DraftCost {
 /** What the store asks of the server. */
 export interface DraftServer {
   cost: (document: TuningDocument) => Promise<DraftCost>;
-  save: (document: TuningDocument) => Promise<TuningDocument>;
-  discard: () => Promise<void>;
+  /** Saves over `base`, a draft that was read or saved here; throws a DraftChanged when it is another one by now. */
+  save: (document: TuningDocument, base: TuningDocument) => Promise<void>;
+  /** The draft as it is now. */
+  read: () => Promise<TuningDocument>;
+  /** Answers what the draft is then: as live. */
+  discard: () => Promise<TuningDocument>;
   publish: (note: string | null) => Promise<{ version: number }>;
+}
+
+/** Somebody else has changed the draft meanwhile. */
+export class DraftChanged extends Error {
+  override name = 'DraftChanged';
 }
 
 export interface DraftState {
@@ -22,8 +32,10 @@ export interface DraftState {
   live: TuningDocument;
   /** There is a draft on the server. */
   exists: boolean;
-  /** `asking`: saving it needs a long rebuild, and somebody has to say so. */
-  status: 'saved' | 'saving' | 'asking' | 'failed';
+  /** `asking`: saving it needs a long rebuild, and somebody has to say so. `clash`: another window changed the same. */
+  status: 'saved' | 'saving' | 'asking' | 'failed' | 'clash';
+  /** With `clash`: the properties both have changed. */
+  clashes: readonly string[];
   cost: DraftCost | null;
   problem: string | null;
   canUndo: boolean;
@@ -65,6 +77,7 @@ export class DraftStore {
       status: 'saved',
       cost: null,
       problem: null,
+      clashes: [],
       canUndo: false,
       canRedo: false,
       saves: 0,
@@ -146,24 +159,64 @@ export class DraftStore {
         if (document !== this.#state.document) continue;
         if (cost.rebuild && cost.aboutS > ASK_FROM_S && !agreed) return this.#set({ status: 'asking', cost });
         this.#set({ cost });
-        await this.#server.save(document);
+        await this.#server.save(document, this.#state.saved);
         this.#set({ saved: document, exists: true, saves: this.#state.saves + 1 });
         if (document === this.#state.document) return this.#set({ status: 'saved' });
       } catch (error) {
+        if (error instanceof DraftChanged) {
+          if (await this.#takeIn()) continue;
+          return;
+        }
         if (document === this.#state.document)
           return this.#set({ status: 'failed', problem: (error as Error).message });
       }
     }
   }
 
+  /**
+   * Takes in what another window has saved. What only one of both has changed is kept; true when that was all. What both
+   * have changed stands on screen as it is here until somebody chooses.
+   */
+  async #takeIn(): Promise<boolean> {
+    const { saved, document } = this.#state;
+    const theirs = await this.#server.read();
+    const { merged, clashes } = mergeDrafts(saved, document, theirs);
+    this.#set({ saved: theirs, document: merged, exists: true, clashes, saves: this.#state.saves + 1 });
+    if (clashes.length > 0) this.#set({ status: 'clash' });
+    return clashes.length === 0;
+  }
+
+  /** Settles a clash: what is here, or what the other window has saved, of the properties both have changed. */
+  settle(whose: 'mine' | 'theirs'): Promise<void> {
+    const { document, saved, clashes } = this.#state;
+    const theirs = Object.fromEntries(clashes.map((name) => [name, saved[name as keyof TuningDocument]]));
+    const next = whose === 'mine' ? document : withoutMissing({ ...document, ...theirs });
+    if (whose === 'theirs') this.#past = [...this.#past, document].slice(-STEPS);
+    this.#set({ document: next, clashes: [], status: 'saving' });
+    return this.#save(false);
+  }
+
+  /** Looks whether another window has changed the draft, while nothing is being changed here. */
+  async catchUp(): Promise<void> {
+    if (this.#state.status !== 'saved') return;
+    const { saved } = this.#state;
+    // When it cannot be read, saving will say so.
+    const theirs = await this.#server.read().catch(() => saved);
+    if (JSON.stringify(theirs) === JSON.stringify(saved) || this.#state.status !== 'saved') return;
+    this.#past = [...this.#past, this.#state.document].slice(-STEPS);
+    this.#future = [];
+    this.#set({ document: theirs, saved: theirs, exists: true, saves: this.#state.saves + 1 });
+  }
+
   /** Throws the draft away; undo brings it back. */
   async discard(): Promise<void> {
     await this.#saving;
-    await this.#server.discard();
+    const live = await this.#server.discard();
     this.#past = [...this.#past, this.#state.document].slice(-STEPS);
     this.#set({
-      document: this.#state.live,
-      saved: this.#state.live,
+      document: live,
+      saved: live,
+      live,
       exists: false,
       status: 'saved',
       saves: this.#state.saves + 1,
@@ -178,3 +231,6 @@ export class DraftStore {
     return version;
   }
 }
+
+const withoutMissing = (document: TuningDocument): TuningDocument =>
+  Object.fromEntries(Object.entries(document).filter(([, value]) => value !== undefined));

@@ -3,7 +3,8 @@
 import type { TuningDocument } from '@yucca/contract';
 import { createContext, useContext, useEffect, useState, useSyncExternalStore, type ReactNode } from 'react';
 import { api } from '@/ui/api';
-import { DraftStore, type DraftCost, type DraftState } from './draft-store';
+import { ProblemError } from '@yucca/kit';
+import { DraftChanged, DraftStore, type DraftCost, type DraftServer, type DraftState } from './draft-store';
 
 const DraftContext = createContext<DraftStore | null>(null);
 
@@ -11,6 +12,46 @@ export interface DraftStart {
   live: TuningDocument;
   draft: TuningDocument;
   exists: boolean;
+  /** What the server tells the draft by. */
+  tag: string;
+}
+
+/** The server's part in a draft: every save says which draft it was made from, so that no other one is lost. */
+function serverOf(collection: string, { draft, tag }: DraftStart): DraftServer {
+  const path = `/collections/${collection}/tuning`;
+  // What the server tells each draft by that has been read or saved here.
+  const tags = new WeakMap<TuningDocument, string>([[draft, tag]]);
+  const tagged = async (
+    ask: (onAnswer: (response: Response) => void) => Promise<TuningDocument>,
+    saved?: TuningDocument,
+  ) => {
+    let found = '';
+    const answer = await ask((response) => (found = response.headers.get('ETag') ?? ''));
+    tags.set(saved ?? answer, found);
+    return answer;
+  };
+  const read = () => tagged((onAnswer) => api<TuningDocument>(`${path}?version=draft`, { onAnswer }));
+  return {
+    cost: (document) => api<DraftCost>(`${path}/draft/cost`, { method: 'POST', json: document }),
+    async save(document, base) {
+      const headers = { 'If-Match': tags.get(base) ?? '' };
+      try {
+        await tagged(
+          (onAnswer) => api(`${path}/draft`, { method: 'PUT', json: document, headers, onAnswer }),
+          document,
+        );
+      } catch (error) {
+        if (error instanceof ProblemError && error.problem.status === 409) throw new DraftChanged();
+        throw error;
+      }
+    },
+    read,
+    async discard() {
+      await api<void>(`${path}/draft`, { method: 'DELETE' });
+      return read();
+    },
+    publish: (note) => api<{ version: number }>(`${path}/publish`, { method: 'POST', json: { note } }),
+  };
 }
 
 /** Holds the draft of a collection's tuning for the screens inside. Control+Z undoes outside of fields. */
@@ -23,18 +64,19 @@ export function DraftProvider({
   start: DraftStart;
   children: ReactNode;
 }) {
-  const [store] = useState(() => {
-    const path = `/collections/${collection}/tuning`;
-    return new DraftStore(
-      {
-        cost: (document) => api<DraftCost>(`${path}/draft/cost`, { method: 'POST', json: document }),
-        save: (document) => api<TuningDocument>(`${path}/draft`, { method: 'PUT', json: document }),
-        discard: () => api<void>(`${path}/draft`, { method: 'DELETE' }),
-        publish: (note) => api<{ version: number }>(`${path}/publish`, { method: 'POST', json: { note } }),
-      },
-      start,
-    );
-  });
+  const [store] = useState(() => new DraftStore(serverOf(collection, start), start));
+  // Another window may have gone on with the draft meanwhile.
+  useEffect(() => {
+    const onSeen = (): void => {
+      if (document.visibilityState === 'visible') void store.catchUp();
+    };
+    document.addEventListener('visibilitychange', onSeen);
+    window.addEventListener('focus', onSeen);
+    return () => {
+      document.removeEventListener('visibilitychange', onSeen);
+      window.removeEventListener('focus', onSeen);
+    };
+  }, [store]);
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
       const typing = event.target instanceof HTMLElement && event.target.matches('input, textarea, [contenteditable]');

@@ -1,5 +1,6 @@
 import type { TuningDocument } from '@yucca/contract';
 import { parseFilter } from '@yucca/engine';
+import { createHash } from 'node:crypto';
 import { and, desc, eq, gt } from 'drizzle-orm';
 import type { Collections } from '../collections/collections';
 import type { Db } from '../db/open';
@@ -48,10 +49,21 @@ export class Tunings {
     return row ? (JSON.parse(row.document) as TuningDocument) : null;
   }
 
-  async replaceDraft(name: string, input: unknown): Promise<TuningDocument> {
+  /** What a draft is told by: another one for every other document. */
+  tagOf(document: TuningDocument): string {
+    return `"${createHash('sha256').update(JSON.stringify(document)).digest('base64url').slice(0, 22)}"`;
+  }
+
+  /**
+   * Puts another draft in the place of the one there is. With `onlyIf`, the tag of the draft that somebody changed, only
+   * when that is still it: throws a Failure when it has been changed by somebody else meanwhile.
+   */
+  async replaceDraft(name: string, input: unknown, onlyIf: string | null = null): Promise<TuningDocument> {
     const { id } = this.#collections.row(name);
     const document = checkTuning(input);
+    this.#requireTag(name, onlyIf);
     await this.#catalogue.retune(id, [document], () => {
+      this.#requireTag(name, onlyIf);
       const values = { collectionId: id, version: DRAFT, document: JSON.stringify(document) };
       const savedAt = new Date().toISOString();
       this.#db
@@ -66,13 +78,18 @@ export class Tunings {
     return document;
   }
 
+  #requireTag(name: string, onlyIf: string | null): void {
+    if (onlyIf === null || onlyIf === '*' || onlyIf === this.tagOf(this.get(name, 'draft'))) return;
+    throw new Failure('conflict', 'The draft has been changed elsewhere since you read it. Read it again.');
+  }
+
   /** What saving a draft would take. Throws a Failure when it is not valid. */
   cost(name: string, input: unknown): { rebuild: boolean; records: number; aboutS: number } {
     return this.#catalogue.costOf(this.#collections.row(name).id, checkTuning(input));
   }
 
-  async patchDraft(name: string, patch: unknown): Promise<TuningDocument> {
-    return this.replaceDraft(name, applyMergePatch(this.get(name, 'draft'), patch));
+  async patchDraft(name: string, patch: unknown, onlyIf: string | null = null): Promise<TuningDocument> {
+    return this.replaceDraft(name, applyMergePatch(this.get(name, 'draft'), patch), onlyIf);
   }
 
   async discardDraft(name: string): Promise<void> {

@@ -4,6 +4,7 @@ import { FieldsScreen } from '@/features/fields/fields-screen';
 import { Frame } from '@/features/frame/frame';
 import { DraftProvider } from '@/features/tuning/draft';
 import { studioRuntime } from '@/http/studio-gate';
+import { draftStart } from '../draft-start';
 
 export const dynamic = 'force-dynamic';
 
@@ -20,7 +21,8 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
 
 export default async function FieldsPage({ params }: Props) {
   const name = (await params).collection;
-  const { collections, tunings, profiles } = await studioRuntime(`/c/${name}/fields`);
+  const yucca = await studioRuntime(`/c/${name}/fields`);
+  const { collections, profiles } = yucca;
   const all = collections.list();
   const current = all.find((collection) => collection.name === name);
   if (!current) notFound();
@@ -30,11 +32,7 @@ export default async function FieldsPage({ params }: Props) {
   ]);
   return (
     <Frame collections={all} current={current} stage="fields">
-      <DraftProvider
-        key={name}
-        collection={name}
-        start={{ live: tunings.get(name, 'live'), draft: tunings.get(name, 'draft'), exists: current.draftChanged }}
-      >
+      <DraftProvider key={name} collection={name} start={draftStart(yucca, current)}>
         <FieldsScreen collection={current} card={collections.card(name)} profile={profile} />
       </DraftProvider>
     </Frame>

@@ -8,9 +8,9 @@ export const GET = route('read', ({ url, params, yucca }) => {
       { pointer: '/version', detail: 'must be live, draft or a number' },
     ]);
   }
-  return Response.json(
-    yucca.tunings.get(params.collection!, version === 'live' || version === 'draft' ? version : Number(version)),
-  );
+  const wanted = version === 'live' || version === 'draft' ? version : Number(version);
+  const document = yucca.tunings.get(params.collection!, wanted);
+  return Response.json(document, { headers: { ETag: yucca.tunings.tagOf(document) } });
 });
 
 export const { POST, PUT, PATCH, DELETE } = refuseOthers('GET');

@@ -1,13 +1,22 @@
+import type { TuningDocument } from '@yucca/contract';
 import { readJson } from '@/http/input';
 import { refuseOthers, route } from '@/http/route';
+import type { Runtime } from '@/server/runtime';
 
-export const PUT = route('admin', async ({ request, params, yucca }) =>
-  Response.json(await yucca.tunings.replaceDraft(params.collection!, await readJson(request))),
-);
+const onlyIf = (request: Request): string | null => request.headers.get('if-match');
+
+const answered = (document: TuningDocument, { tunings }: Runtime): Response =>
+  Response.json(document, { headers: { ETag: tunings.tagOf(document) } });
+
+/** With `If-Match`, only when nobody else has changed the draft meanwhile. */
+export const PUT = route('admin', async ({ request, params, yucca }) => {
+  const input = await readJson(request);
+  return answered(await yucca.tunings.replaceDraft(params.collection!, input, onlyIf(request)), yucca);
+});
 
 export const PATCH = route('admin', async ({ request, params, yucca }) => {
   const patch = await readJson(request, ['application/merge-patch+json', 'application/json']);
-  return Response.json(await yucca.tunings.patchDraft(params.collection!, patch));
+  return answered(await yucca.tunings.patchDraft(params.collection!, patch, onlyIf(request)), yucca);
 });
 
 export const DELETE = route('admin', async ({ params, yucca }) => {
