@@ -35,6 +35,11 @@ async function typeOnASlowLine(browser: Browser): Promise<void> {
   await field.sendKeys(Key.ESCAPE);
 }
 
+/** Until every judged query has its score. */
+async function untilScored(browser: Browser): Promise<void> {
+  await browser.wait(async () => (await browser.findElements(By.css('h1 ~ [role=status]'))).length === 0, 20_000);
+}
+
 /** Some queries kept, each asked often enough that the times are those of a server that has run for a while. */
 async function keepQueries(browser: Browser): Promise<void> {
   const queries = ['blue flower', 'shade fern', 'lavendar', 'herb for tea'];
@@ -55,6 +60,12 @@ const VIEWS: View[] = [
   { name: 'records-dark', path: '/c/plants/records?probe=snak+plnat', wait: 'aside mark', theme: 'dark' },
   { name: 'fields', path: '/c/plants/fields?probe=lavendar&field=introduced', wait: 'aside mark' },
   { name: 'tuning', path: '/c/plants/tuning?probe=blue+flower', wait: 'ol[aria-label=Draft] li', act: keepQueries },
+  {
+    name: 'judgements',
+    path: '/c/plants/judgements?probe=red+rose',
+    wait: 'ol[aria-label="Results to grade"] mark',
+    act: untilScored,
+  },
   { name: 'autocomplete', path: '/s/nursery', wait: '[role=combobox]', act: typeLavender },
   { name: 'profile', path: '/c/plants/records?view=profile&probe=rose', wait: 'figure svg' },
   { name: 'keys', path: '/keys', wait: 'table' },

@@ -20,7 +20,7 @@ export const change = (live: number, draft: number): string => {
 export function ScoreStrip({ live, draft, hasDraft }: { live: Scores; draft: Scores; hasDraft: boolean }) {
   return (
     <div className="mt-2 flex gap-8">
-      <dl className="flex gap-8">
+      <dl className="flex gap-6 whitespace-nowrap">
         {MEASURES.map(([name, label, what]) => (
           <div key={name} title={what}>
             <dt className="text-xs text-soft">{label}</dt>
@@ -35,7 +35,7 @@ export function ScoreStrip({ live, draft, hasDraft }: { live: Scores; draft: Sco
           </div>
         ))}
       </dl>
-      <p className="ml-auto self-end text-xs text-soft">
+      <p className="ml-auto self-end text-xs whitespace-nowrap text-soft">
         <span className="text-agave">◆ live</span>
         {hasDraft && <span className="ml-3 text-clay">◇ draft</span>}
       </p>

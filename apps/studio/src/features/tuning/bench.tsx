@@ -1,6 +1,6 @@
 'use client';
 
-import type { Card, SearchAnswer, SearchResult, Why } from '@yucca/contract';
+import type { Card, SearchAnswer, SearchResult } from '@yucca/contract';
 import { rankBiasedOverlap } from '@yucca/engine/compare';
 import { EMPTY_QUERY, withText, type SearchSnapshot, type YuccaClient } from '@yucca/kit';
 import { useSearch } from '@yucca/kit/react';
@@ -10,7 +10,8 @@ import { useEffect } from 'react';
 import { HitLine } from '@/features/probe/hit-line';
 import { reportProbe } from '@/features/probe/last-probe';
 import { shownHit } from '@yucca/kit';
-import { count, counted, milliseconds } from '@/ui/format';
+import { counted, milliseconds } from '@/ui/format';
+import { Explanation } from './explanation';
 import { movedWords, movements, type Movement } from './movement';
 
 const ROW_PX = 44;
@@ -151,7 +152,7 @@ function Column({
             style={{ height: ROW_PX }}
             className={clsx('border-b border-line', !signs && isLeaving(movement) && 'text-soft [&_img]:opacity-50')}
           >
-            <Row result={result} card={card} row={row} movement={signs ? movement : undefined} />
+            <Row result={result} card={card} row={row} others={results} movement={signs ? movement : undefined} />
           </li>
         );
       })}
@@ -175,11 +176,14 @@ function Row({
   result,
   card,
   row,
+  others,
   movement,
 }: {
   result: SearchResult;
   card: Card;
   row: number;
+  /** All results of its column. */
+  others: readonly SearchResult[];
   movement: Movement | undefined;
 }) {
   const moved = movement && movedWords(movement);
@@ -213,76 +217,14 @@ function Row({
           aria-label="Why it is here"
           className="z-20 w-[380px] rounded-md border border-line bg-paper p-4"
         >
-          {result.why ? <Explanation id={result.id} why={result.why} /> : <p>No explanation came with it.</p>}
+          {result.why ? (
+            <Explanation result={result} why={result.why} row={row} others={others} card={card} />
+          ) : (
+            <p>No explanation came with it.</p>
+          )}
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>
-  );
-}
-
-const HOW = {
-  exact: 'as written',
-  synonym: 'synonym',
-  stem: 'other form',
-  joined: 'joined',
-  split: 'split',
-  phrase: 'phrase',
-  prefix: 'beginning',
-  typo: 'typo',
-} as const;
-
-/** The four numbers that place a result, and where its points for words come from. */
-function Explanation({ id, why }: { id: string; why: Why }) {
-  return (
-    <>
-      <p className="figures mb-2 text-[13px] text-soft">{id}</p>
-      <dl className="figures mb-3 grid grid-cols-5 gap-2 text-center text-[13px]">
-        {(
-          [
-            ['words', why.words],
-            ['typos', why.typos],
-            ['text', why.text.toFixed(1)],
-            ['signals', why.signals.toFixed(1)],
-            ['score', why.score.toFixed(1)],
-          ] as const
-        ).map(([name, value]) => (
-          <div key={name} className="rounded bg-sunk py-1">
-            <dt className="text-xs text-soft">{name}</dt>
-            <dd className="font-medium">{value}</dd>
-          </div>
-        ))}
-      </dl>
-      {why.parts.length === 0 ? (
-        <p className="text-[13px] text-soft">No words were asked for: signals and record order place it.</p>
-      ) : (
-        <table className="w-full text-[13px]">
-          <thead className="text-left text-xs text-soft">
-            <tr>
-              {['Typed', 'Found', 'How', 'In', 'Points'].map((name, i) => (
-                <th key={name} scope="col" className={clsx('pr-2 font-normal', i === 4 && 'text-right')}>
-                  {name}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {why.parts.map((part, i) => (
-              <tr key={i} className="border-t border-line">
-                <td className="py-1 pr-2">{part.word}</td>
-                <td className="py-1 pr-2">{part.matched}</td>
-                <td className="py-1 pr-2">
-                  {HOW[part.how]}
-                  {part.typos !== undefined && part.typos > 0 && ` (${count(part.typos)})`}
-                </td>
-                <td className="figures max-w-28 truncate py-1 pr-2 text-xs">{part.field}</td>
-                <td className="figures py-1 text-right">{part.points.toFixed(1)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      )}
-      <p className="mt-2 text-xs text-soft">More words stand first, then fewer typos, then the score.</p>
-    </>
   );
 }
 

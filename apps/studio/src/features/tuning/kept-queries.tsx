@@ -1,11 +1,16 @@
 'use client';
 
+import type { JudgedQuery, Judgement } from '@yucca/contract';
 import { rankBiasedOverlap } from '@yucca/engine/compare';
 import { createMemory, type Memory, type YuccaClient } from '@yucca/kit';
 import clsx from 'clsx';
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
+import { effectOf, runJudgements, type DraftEffect } from '@/features/judgements/run-judgements';
+import { api } from '@/ui/api';
 
 const MOST = 10;
+/** Judged queries are scored once the draft has rested for this long: they may be many. */
+const REST_MS = 500;
 const SIZE = 10;
 
 /** How alike live and draft are for a query, 0 to 1. */
@@ -43,7 +48,35 @@ export async function likenessOf(
   return Object.fromEntries(found);
 }
 
-/** Queries kept on this device, each with how much the draft changes it: so that nothing is tuned for one query alone. */
+/** What the draft does to the judged queries, once it rests; those it changes most come first. */
+function useJudged(collection: string, state: number): DraftEffect | null {
+  const [effect, setEffect] = useState<DraftEffect | null>(null);
+  useEffect(() => {
+    const gone = new AbortController();
+    const timer = setTimeout(() => {
+      api<{ judgements: Judgement[] }>(`/collections/${collection}/judgements`, { signal: gone.signal })
+        .then(({ judgements }) =>
+          runJudgements(
+            collection,
+            judgements.map(({ query }) => query),
+            gone.signal,
+          ),
+        )
+        .then(
+          (scored) => !gone.signal.aborted && setEffect(effectOf(scored)),
+          // Without scores the queries are there all the same.
+          () => {},
+        );
+    }, REST_MS);
+    return () => {
+      clearTimeout(timer);
+      gone.abort();
+    };
+  }, [collection, state]);
+  return effect;
+}
+
+/** Queries kept on this device, and judged ones that the draft changes, each with how much the draft changes it: so that nothing is tuned for one query alone. */
 export function KeptQueries({
   client,
   collection,
@@ -59,11 +92,16 @@ export function KeptQueries({
   onText: (text: string) => void;
 }) {
   const [memory] = useState<Memory>(() => createMemory(`bench:${collection}`));
-  const [queries, setQueries] = useState<readonly string[]>([]);
+  const [kept, setKept] = useState<readonly string[]>([]);
+  const judged = useJudged(collection, state);
   const [alike, setAlike] = useState<Likeness>({});
   // What is kept on the device is not known to the server.
   // eslint-disable-next-line react-hooks/set-state-in-effect
-  useEffect(() => setQueries(memory.queries().slice(0, MOST)), [memory]);
+  useEffect(() => setKept(memory.queries().slice(0, MOST)), [memory]);
+  const queries = useMemo(() => {
+    const changed = [...(judged?.worse ?? []), ...(judged?.better ?? [])].map(({ query }) => query);
+    return [...new Set([...kept, ...changed])].slice(0, MOST);
+  }, [kept, judged]);
   useEffect(() => {
     if (queries.length === 0) return;
     const gone = new AbortController();
@@ -83,10 +121,10 @@ export function KeptQueries({
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
   }, [queries, text, onText]);
-  const kept = queries.some((query) => query.toLowerCase() === text.trim().toLowerCase());
+  const isKept = kept.some((query) => query.toLowerCase() === text.trim().toLowerCase());
   const change = (work: (text: string) => void): void => {
     work(text);
-    setQueries(memory.queries().slice(0, MOST));
+    setKept(memory.queries().slice(0, MOST));
   };
   return (
     <div className="flex min-w-0 flex-wrap items-center gap-1.5">
@@ -94,9 +132,9 @@ export function KeptQueries({
         <button
           type="button"
           className="link mr-1 min-h-6 text-[13px]"
-          onClick={() => change(kept ? memory.forgetQuery : memory.addQuery)}
+          onClick={() => change(isKept ? memory.forgetQuery : memory.addQuery)}
         >
-          {kept ? 'Keep no longer' : 'Keep this query'}
+          {isKept ? 'Keep no longer' : 'Keep this query'}
         </button>
       )}
       {queries.map((query) => {
@@ -107,7 +145,7 @@ export function KeptQueries({
             key={query}
             type="button"
             aria-pressed={query === text}
-            title="Alt+↑ and Alt+↓ go through the kept queries"
+            title="Alt+↑ and Alt+↓ go through these queries"
             className={clsx(
               'flex min-h-6 items-center gap-1.5 rounded border px-2 text-[13px]',
               query === text ? 'border-ink bg-raised font-medium' : 'border-line bg-raised hover:border-field-line',
@@ -115,6 +153,7 @@ export function KeptQueries({
             onClick={() => onText(query)}
           >
             {query}
+            <Verdict query={query} judged={judged} />
             {changed && <span className="figures text-xs text-clay">{Math.round(same * 100)}%</span>}
           </button>
         );
@@ -124,4 +163,22 @@ export function KeptQueries({
       )}
     </div>
   );
+}
+
+/** Whether the draft does better or worse at a judged query, in a sign and a word. */
+function Verdict({ query, judged }: { query: string; judged: DraftEffect | null }) {
+  const is = (some: readonly JudgedQuery[] | undefined): boolean => some?.some((one) => one.query === query) ?? false;
+  if (is(judged?.worse))
+    return (
+      <span className="text-xs text-clay">
+        <span aria-hidden="true">↓</span> worse
+      </span>
+    );
+  if (is(judged?.better))
+    return (
+      <span className="text-xs text-agave">
+        <span aria-hidden="true">↑</span> better
+      </span>
+    );
+  return null;
 }

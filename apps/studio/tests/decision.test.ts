@@ -1,0 +1,35 @@
+import type { Why } from '@yucca/contract';
+import { decisionBetween, decisionSentence } from '../src/features/tuning/decision';
+
+const why = (change: Partial<Why> = {}): { why: Why } => ({
+  why: { words: 2, typos: 0, text: 50, signals: 40, score: 48, parts: [], ...change },
+});
+const between = (upper: Partial<Why>, lower: Partial<Why>): string =>
+  decisionSentence(decisionBetween(why(upper), why(lower))!, 'A', 'B');
+
+test('the first number that differs decides, in the order in which they count', () => {
+  expect(between({ words: 2, typos: 1, score: 10 }, { words: 1 })).toBe(
+    '“A” holds 2 words of the query, “B” 1 word: more words stand first.',
+  );
+  expect(between({ typos: 0, score: 10 }, { typos: 2 })).toBe(
+    '“A” was found with no typo, “B” with 2 typos: fewer stand first.',
+  );
+  expect(between({}, {})).toContain('loaded first');
+});
+
+test('of a score it is said which half tells the two apart', () => {
+  expect(between({ score: 52, text: 60 }, { score: 50, text: 55 })).toBe(
+    '“A” has the higher score, 52.00 against 50.00, by where its words were found.',
+  );
+  expect(between({ score: 52, signals: 90 }, { score: 50, signals: 20 })).toContain('by its business numbers');
+  // The words speak for the lower one; the signals outweigh them.
+  expect(between({ score: 52, text: 40, signals: 90 }, { score: 50, text: 55, signals: 10 })).toContain('business');
+  expect(between({ score: 52, text: 70, signals: 10 }, { score: 50, text: 55, signals: 90 })).toContain(
+    'words were found',
+  );
+});
+
+test('a pin decides before all numbers; without numbers nothing is said', () => {
+  expect(decisionBetween({ ...why(), pinned: true }, why({ words: 9 }))).toEqual({ by: 'pin' });
+  expect(decisionBetween({}, why())).toBeNull();
+});
