@@ -125,6 +125,25 @@ test('suggestions come from past queries that find something, values and titles,
   expect(texts(' ')).toEqual([]);
 });
 
+test('completions from values follow the state of the collection and who asks, however often', () => {
+  const tuning = completeTuning(document);
+  const generation = generationOf(records, tuning);
+  const counts = (state: typeof generation, forcedFilter?: string) =>
+    suggest(state, tuning, 'shr', 8, [], forcedFilter === undefined ? {} : { forcedFilter }).suggestions.map(
+      ({ text, count }) => `${text} ${count}`,
+    );
+  const whole = counts(generation);
+  expect(whole).toHaveLength(1);
+  expect(counts(generation)).toEqual(whole);
+  expect(counts(generation, "kind <> 'Shrubs'")).toEqual([]);
+  expect(counts(generation)).toEqual(whole);
+  const doubled = generationOf(
+    [...records, ...records.map((record) => ({ ...record, id: `${String(record.id)}-2` }))],
+    tuning,
+  );
+  expect(counts(doubled)).toEqual(whole.map((text) => text.replace(/\d+$/, (count) => String(2 * Number(count)))));
+});
+
 test('a forced filter hides records, and every word, value and count of what it hides', () => {
   const tuning = completeTuning(document);
   const generation = generationOf(records, tuning, [1]);

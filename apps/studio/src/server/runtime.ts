@@ -24,7 +24,7 @@ import { Tunings } from './tuning/tuning';
 import type { BuilderMethods } from './workers/builder-worker';
 import type { KeeperEvent, KeeperMethods } from './workers/keeper-worker';
 import type { ReaderMethods } from './workers/reader-worker';
-import { RemoteThread } from './workers/rpc';
+import { RemoteThread, ThreadOnDemand } from './workers/rpc';
 import type { SearcherMethods } from './workers/search-worker';
 import { spawnBuilder, spawnKeeper, spawnReader, spawnSearcher } from './workers/spawn';
 
@@ -77,7 +77,7 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
   let readerThread: RemoteThread<ReaderMethods> | null = null;
   const reader = (): RemoteThread<ReaderMethods> =>
     (readerThread ??= new RemoteThread<ReaderMethods>(spawnReader(data), undefined, died));
-  const builder = new RemoteThread<BuilderMethods>(spawnBuilder(data), undefined, died);
+  const builder = new ThreadOnDemand<BuilderMethods>(() => new RemoteThread(spawnBuilder(data), undefined, died));
   const count = Math.max(2, availableParallelism() - 1);
   const threads = Array.from(
     { length: count },

@@ -1,5 +1,5 @@
 import { facetValues, LIMITS, type FacetValuesAnswer, type SearchRequest, type Tuning } from '@yucca/contract';
-import { words } from '../text/words.ts';
+import { words, type Word } from '../text/words.ts';
 import { typoDistances } from '../text/distance.ts';
 import { SearchRequestError, type Generation, type SearchContext } from './generation.ts';
 import { typosAllowed } from './parse.ts';
@@ -26,11 +26,11 @@ export function searchFacet(
   const whole = { ...rule, size: Infinity };
   const facets = tuning.facets.map((facet) => (facet === rule ? whole : facet));
   const answer = search(generation, { ...tuning, facets }, { ...request, facets: [name], size: 0 }, context);
-  const asked = words(text).map((word) => ({ text: word.text, typos: typosAllowed(word.text, tuning.typos) }));
+  const asked = askedWords(text, tuning);
   const found = facetValues(answer.facets[name])
     .filter(({ count, selected }) => count > 0 || selected)
     .flatMap((value) => {
-      const match = readName(value.label, asked);
+      const match = readName(words(value.label), asked);
       return match === null ? [] : [{ ...value, ...match }];
     })
     .sort((a, b) => a.typos - b.typos || b.count - a.count || (a.value < b.value ? -1 : 1));
@@ -44,12 +44,20 @@ export function searchFacet(
   };
 }
 
-/** How the name of a value fits the words asked for: typos spent and what to mark; null when it does not. */
-function readName(
-  label: string,
-  asked: readonly { text: string; typos: number }[],
+/** A word that is looked for in names, and the typos it may hold. */
+export interface AskedWord {
+  text: string;
+  typos: number;
+}
+
+export const askedWords = (text: string, tuning: Tuning): AskedWord[] =>
+  words(text).map((word) => ({ text: word.text, typos: typosAllowed(word.text, tuning.typos) }));
+
+/** How the name of a value, by its words, fits what is asked for: typos spent and what to mark; null when it does not. */
+export function readName(
+  written: readonly Word[],
+  asked: readonly AskedWord[],
 ): { typos: number; ranges: [number, number][] } | null {
-  const written = words(label);
   let spent = 0;
   const ranges: [number, number][] = [];
   for (const { text, typos } of asked) {

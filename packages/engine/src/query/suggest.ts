@@ -3,7 +3,8 @@ import { words } from '../text/words.ts';
 import { eachLeaf, leavesAt } from '../record/paths.ts';
 import type { Generation, SearchContext } from './generation.ts';
 import { search } from './search.ts';
-import { searchFacet } from './facet-search.ts';
+import { askedWords, readName } from './facet-search.ts';
+import { namedValues } from './named-values.ts';
 
 /**
  * Completions of what is being typed: facet values whose name goes on from it, titles of the best records, and
@@ -62,20 +63,21 @@ function fromValues(
   size: number,
   context: SearchContext,
 ): Suggestion[] {
-  const facets = tuning.facets.filter(({ kind }) => kind === 'values' || kind === 'tree');
-  return facets
-    .flatMap((rule) => {
-      const all = { ...tuning, facets: [rule] };
-      return searchFacet(generation, all, {}, rule.name, q, size, context).values.map(
-        ({ value, label, ranges, count }): Suggestion => ({
-          text: label,
-          ranges,
-          count,
-          kind: 'value',
-          facet: rule.name,
-          value,
-        }),
-      );
+  const asked = askedWords(q, tuning);
+  const fits = namedValues(generation, tuning, context).flatMap((named) => {
+    const match = readName(named.written, asked);
+    return match === null ? [] : [{ ...named, ...match }];
+  });
+  fits.sort((a, b) => a.typos - b.typos || b.count - a.count || (a.value < b.value ? -1 : 1));
+  const taken = new Map<string, number>();
+  return fits
+    .filter(({ facet }) => {
+      const already = taken.get(facet) ?? 0;
+      taken.set(facet, already + 1);
+      return already < size;
+    })
+    .map(({ facet, value, label, ranges, count }): Suggestion => {
+      return { text: label, ranges, count, kind: 'value', facet, value };
     })
     .sort((a, b) => b.count - a.count);
 }

@@ -82,6 +82,12 @@ export function JudgementsScreen({ collection, card, start }: JudgementsScreenPr
           <div className="flex items-center gap-4">
             <h1 className="text-[20px] leading-7">Judgements</h1>
             <span className="text-soft">{counted(judgements.length, 'query', 'queries')} judged</span>
+            {rows.length > 0 && (
+              <span className="text-xs">
+                <span className="text-agave">◆ live</span>
+                {collection.draftChanged && <span className="ml-3 text-clay">◇ draft</span>}
+              </span>
+            )}
             {rows.length < judgements.length && (
               <span role="status" className="flex items-center gap-2 text-soft">
                 <progress className="meter h-1.5 w-28" max={judgements.length} value={rows.length} />

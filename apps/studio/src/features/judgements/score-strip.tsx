@@ -19,7 +19,7 @@ export const change = (live: number, draft: number): string => {
 /** The measures of live and draft over all judged queries. */
 export function ScoreStrip({ live, draft, hasDraft }: { live: Scores; draft: Scores; hasDraft: boolean }) {
   return (
-    <div className="mt-2 flex gap-8">
+    <div className="mt-2">
       <dl className="flex gap-6 whitespace-nowrap">
         {MEASURES.map(([name, label, what]) => (
           <div key={name} title={what}>
@@ -35,10 +35,6 @@ export function ScoreStrip({ live, draft, hasDraft }: { live: Scores; draft: Sco
           </div>
         ))}
       </dl>
-      <p className="ml-auto self-end text-xs whitespace-nowrap text-soft">
-        <span className="text-agave">◆ live</span>
-        {hasDraft && <span className="ml-3 text-clay">◇ draft</span>}
-      </p>
     </div>
   );
 }

@@ -11,7 +11,7 @@ import { collections, graves, segments as segmentRows, tunings } from '../db/sch
 import { Failure } from '../failure';
 import type { BuilderMethods } from '../workers/builder-worker';
 import type { KeeperMethods } from '../workers/keeper-worker';
-import type { RemoteThread } from '../workers/rpc';
+import type { RemoteThread, ThreadOnDemand } from '../workers/rpc';
 import type { PublishedState } from '../workers/search-worker';
 import type { BuiltSegment } from './build-segment';
 
@@ -54,7 +54,7 @@ export interface CatalogueParts {
   db: Db;
   dataDir: string;
   keeper: RemoteThread<KeeperMethods>;
-  builder: RemoteThread<BuilderMethods>;
+  builder: ThreadOnDemand<BuilderMethods>;
   /** Shows a collection's new state to all searchers. */
   publish: (state: PublishedState) => void;
   log: Logger;

@@ -40,6 +40,7 @@ export class RemoteThread<M extends Methods> {
   readonly #worker: Worker;
   readonly #open = new Map<number, { resolve: (value: unknown) => void; reject: (error: Error) => void }>();
   #next = 1;
+  #ending = false;
 
   /** `onEvent` receives what the thread says unasked; `onDeath` is told when it ends without being asked to. */
   constructor(
@@ -58,7 +59,7 @@ export class RemoteThread<M extends Methods> {
     const end = (error: Error): void => {
       for (const { reject } of this.#open.values()) reject(error);
       this.#open.clear();
-      onDeath(error);
+      if (!this.#ending) onDeath(error);
     };
     worker.on('error', end);
     worker.on('exit', (code) => end(new Error(`the thread ended with code ${code}`)));
@@ -81,8 +82,46 @@ export class RemoteThread<M extends Methods> {
     this.call(method, args).catch(() => {});
   }
 
+  /** Ends the thread; calls that are under way fail. */
   terminate(): Promise<number> {
+    this.#ending = true;
     return this.#worker.terminate();
+  }
+}
+
+/**
+ * A thread that is there while it has work and a moment longer. Building an index takes several times its size for a
+ * while; a thread that ends gives that back at once, where one that waits would keep it until it next cleans up.
+ */
+export class ThreadOnDemand<M extends Methods> {
+  readonly #start: () => RemoteThread<M>;
+  readonly #restMs: number;
+  #thread: RemoteThread<M> | null = null;
+  #calls = 0;
+  #timer: ReturnType<typeof setTimeout> | undefined;
+
+  /** `restMs`: how long it waits for more work. */
+  constructor(start: () => RemoteThread<M>, restMs = 5_000) {
+    this.#start = start;
+    this.#restMs = restMs;
+  }
+
+  async call<K extends keyof M & string>(method: K, args: Parameters<M[K]>): Promise<Awaited<ReturnType<M[K]>>> {
+    clearTimeout(this.#timer);
+    this.#calls++;
+    this.#thread ??= this.#start();
+    try {
+      return await this.#thread.call(method, args);
+    } finally {
+      if (--this.#calls === 0) this.#timer = setTimeout(() => void this.terminate(), this.#restMs).unref();
+    }
+  }
+
+  async terminate(): Promise<void> {
+    clearTimeout(this.#timer);
+    const thread = this.#thread;
+    this.#thread = null;
+    await thread?.terminate();
   }
 }
 

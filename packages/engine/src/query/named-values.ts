@@ -1,0 +1,48 @@
+import { facetValues, type FacetValue, type Tuning } from '@yucca/contract';
+import { words, type Word } from '../text/words.ts';
+import type { Generation, SearchContext } from './generation.ts';
+import { search } from './search.ts';
+
+/** A value of a facet, with its name cut into words. */
+export interface NamedValue extends FacetValue {
+  facet: string;
+  written: readonly Word[];
+}
+
+/** Kept for different days and forced filters: scoped tokens may bring many. */
+const MOST_KEPT = 20;
+
+/** A generation and a tuning never change, so what is kept under them is right as long as they live. */
+const kept = new WeakMap<Generation, WeakMap<Tuning, Map<string, NamedValue[]>>>();
+
+/**
+ * All values that facets have over the whole collection, with their counts: what completions are taken from with every
+ * keystroke. Counted once for each state of the collection.
+ */
+export function namedValues(generation: Generation, tuning: Tuning, context: SearchContext): NamedValue[] {
+  const ofGeneration = kept.get(generation) ?? new WeakMap<Tuning, Map<string, NamedValue[]>>();
+  kept.set(generation, ofGeneration);
+  const ofTuning = ofGeneration.get(tuning) ?? new Map<string, NamedValue[]>();
+  ofGeneration.set(tuning, ofTuning);
+  const key = JSON.stringify([context.today, context.forcedFilter]);
+  let values = ofTuning.get(key);
+  if (!values) {
+    values = countAll(generation, tuning, context);
+    if (ofTuning.size >= MOST_KEPT) ofTuning.clear();
+    ofTuning.set(key, values);
+  }
+  return values;
+}
+
+function countAll(generation: Generation, tuning: Tuning, context: SearchContext): NamedValue[] {
+  const facets = tuning.facets.filter(({ kind }) => kind === 'values' || kind === 'tree');
+  if (facets.length === 0) return [];
+  const whole = { ...tuning, facets: facets.map((facet) => ({ ...facet, size: Infinity })) };
+  const names = facets.map(({ name }) => name);
+  const answer = search(generation, whole, { facets: names, size: 0, record: false }, context);
+  return names.flatMap((facet) =>
+    facetValues(answer.facets[facet])
+      .filter(({ count }) => count > 0)
+      .map((value) => ({ ...value, facet, written: words(value.label) })),
+  );
+}
