@@ -3,7 +3,19 @@ import next from 'eslint-config-next';
 import tseslint from 'typescript-eslint';
 
 export default tseslint.config(
-  { ignores: ['**/node_modules', '**/.next', '.cache', '**/next-env.d.ts', 'data', 'apps/studio/drizzle', 'coverage', '**/dist', 'apps/studio/public'] },
+  {
+    ignores: [
+      '**/node_modules',
+      '**/.next',
+      '.cache',
+      '**/next-env.d.ts',
+      'data',
+      'apps/studio/drizzle',
+      'coverage',
+      '**/dist',
+      'apps/studio/public',
+    ],
+  },
   js.configs.recommended,
   ...tseslint.configs.recommended,
   ...next.map((config) => ({ ...config, files: ['apps/studio/**/*.{ts,tsx}', 'packages/kit/**/*.{ts,tsx}'] })),
