@@ -10,8 +10,8 @@ const SLOW_MS = 400;
 
 /**
  * `<yucca-search>`: a whole search page as one element, for any site and without a build step. It lives in a shadow tree,
- * so the site's styles and its own do not meet; colours and letters come in through custom properties, and the part named
- * `page` can be styled from outside.
+ * so the site's styles and its own do not meet; colours and letters come in through custom properties, and every part can
+ * be styled from outside by its name: `yucca-search::part(card)`.
  *
  * Attributes: `server` (where Yucca is reached, default: where the script came from), `interface` (the slug of the page,
  * or the name of a collection), `key` (a search key), `records` (the address of a record's own page, with `{id}` in it;
@@ -31,6 +31,7 @@ export class YuccaSearch extends HTMLElement {
     const page = document.createElement('div');
     page.setAttribute('part', 'page');
     tree.append(sheet, page);
+    namePartsOf(page);
     this.#root = createRoot(page);
     void this.#show();
   }
@@ -99,6 +100,14 @@ export class YuccaSearch extends HTMLElement {
       />,
     );
   }
+}
+
+/** Gives parts that are drawn into a tree the names they are styled by, for style sheets outside of it too. */
+function namePartsOf(page: HTMLElement): void {
+  new MutationObserver(() => {
+    for (const part of page.querySelectorAll<HTMLElement>('[data-part]:not([part])'))
+      part.setAttribute('part', part.dataset.part!);
+  }).observe(page, { childList: true, subtree: true });
 }
 
 /** Where the script itself came from: most often that is where Yucca is. */

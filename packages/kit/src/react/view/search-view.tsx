@@ -1,5 +1,5 @@
 import type { InterfacePage, SearchAnswer, SearchResult } from '@yucca/contract';
-import { memo, useCallback, useEffect, useMemo, useRef, useState, type FormEvent } from 'react';
+import { memo, useCallback, useEffect, useMemo, useRef, useState, type FormEvent, type ReactNode } from 'react';
 import { addressMap, type AddressMap } from '../../address-map.ts';
 import { shownHit } from '../../card.ts';
 import type { YuccaClient } from '../../client.ts';
@@ -42,6 +42,8 @@ export interface SearchViewProps {
   /** The page of a record; undefined = its title leads nowhere. */
   recordHref?: (record: { collection: string; id: string; at: string }) => string | undefined;
   memory?: Memory;
+  /** Draws one result; `card` is what would be drawn. Default: that. Keep it the same from one time to the next. */
+  renderResult?: (result: SearchResult, card: ReactNode) => ReactNode;
   /** Tells the server what visitors do with results. Default: nobody is told. */
   insights?: Insights;
   /** The server that pictures lie on whose addresses begin with a slash. Default: the page's own. */
@@ -164,6 +166,7 @@ export function SearchView(props: SearchViewProps) {
                   {...{ page, answer, recordHref, memory, picturesFrom }}
                   near={query.near}
                   insights={props.insights ?? null}
+                  renderResult={props.renderResult ?? null}
                 />
               ))}
             {answer && page.paging === 'pages' && <Pages query={query} answer={answer} {...ways} />}
@@ -263,6 +266,7 @@ interface ResultsProps {
   recordHref: NonNullable<SearchViewProps['recordHref']>;
   memory: Memory;
   insights: Insights | null;
+  renderResult: SearchViewProps['renderResult'] | null;
   picturesFrom: string;
 }
 
@@ -270,7 +274,7 @@ const NOBODY_TOLD: Pick<Insights, 'active' | 'click' | 'view'> = { active: false
 
 /** The results, with a map beside them where they have places. */
 const Results = memo(function Results(props: ResultsProps) {
-  const { page, answer, near, recordHref, memory, insights, picturesFrom } = props;
+  const { page, answer, near, recordHref, memory, insights, renderResult, picturesFrom } = props;
   const told = insights ?? NOBODY_TOLD;
   const list = useRef<HTMLOListElement>(null);
   const ids = useMemo(() => answer.results.map(({ id }) => id), [answer]);
@@ -293,16 +297,8 @@ const Results = memo(function Results(props: ResultsProps) {
   return (
     <div data-part="found">
       <ol ref={list} data-part="list">
-        {answer.results.map((result, i) => (
-          <li
-            key={result.id}
-            data-pointed={result.id === pointed}
-            {...(withMap && {
-              'data-number': i + 1,
-              onPointerEnter: () => setPointed(result.id),
-              onPointerLeave: () => setPointed(null),
-            })}
-          >
+        {answer.results.map((result, i) => {
+          const card = (
             <ResultCard
               hit={shownHit(result, page.card, picturesFrom)}
               href={recordHref({ collection, id: result.id, at })}
@@ -314,8 +310,21 @@ const Results = memo(function Results(props: ResultsProps) {
               distanceM={result.distanceM}
               eager={i < 6}
             />
-          </li>
-        ))}
+          );
+          return (
+            <li
+              key={result.id}
+              data-pointed={result.id === pointed}
+              {...(withMap && {
+                'data-number': i + 1,
+                onPointerEnter: () => setPointed(result.id),
+                onPointerLeave: () => setPointed(null),
+              })}
+            >
+              {renderResult ? renderResult(result, card) : card}
+            </li>
+          );
+        })}
       </ol>
       {withMap && (
         <ResultMap

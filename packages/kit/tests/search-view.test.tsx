@@ -1,0 +1,138 @@
+/** @jest-environment jsdom */
+import type { InterfacePage, SearchAnswer, SearchRequest } from '@yucca/contract';
+import { act, render, screen, waitFor } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { createMemory, EMPTY_QUERY, type YuccaClient } from '../src/index.ts';
+import { SearchView, type SearchViewProps } from '../src/react/index.ts';
+
+const page: InterfacePage = {
+  slug: 'nursery',
+  title: 'Nursery',
+  collection: 'plants',
+  all: 2,
+  layout: 'cards',
+  card: { title: 'name', picture: null, text: null, number: 'price', detail: null },
+  facets: [{ name: 'colour', kind: 'values', label: 'Colour' }],
+  sorts: [{ name: 'cheap', label: 'Cheapest' }],
+  pageSize: 24,
+  paging: 'pages',
+  currency: 'GBP',
+  thing: 'Product',
+  autocomplete: [],
+  places: [],
+  geo: null,
+  at: '/s/nursery',
+};
+
+function answerTo({ q = '', select }: SearchRequest): SearchAnswer {
+  const all = [
+    { id: 'P-1', record: { name: 'Dog rose', price: 9 }, marks: {}, snippets: {} },
+    { id: 'P-2', record: { name: 'Fern', price: 4.5 }, marks: {}, snippets: {} },
+  ];
+  const results = all.filter(({ record }) => record.name.toLowerCase().includes(q.toLowerCase()));
+  const values = [{ value: 'pink', label: 'Pink', count: 1, selected: select !== undefined }];
+  return {
+    query: q,
+    total: results.length,
+    page: 1,
+    pages: 1,
+    size: 24,
+    results,
+    facets: { colour: { kind: 'values', label: 'Colour', values, more: false, missing: 0 } },
+    understood: { words: [], dropped: [], placements: [], redirect: null, notice: null },
+    queryId: 'q1',
+    generation: 1,
+    timing: { engineMs: 1, totalMs: 1 },
+  } as unknown as SearchAnswer;
+}
+
+function show(more: Partial<SearchViewProps> = {}) {
+  window.history.replaceState(null, '', '/s/nursery');
+  window.scrollTo = (() => {}) as typeof window.scrollTo;
+  const asked: SearchRequest[] = [];
+  const search = async (_: string, request: SearchRequest) => {
+    asked.push(request);
+    return answerTo(request);
+  };
+  const client = { search, multiSearch: async () => [], suggest: async () => ({ q: '', suggestions: [] }) };
+  const memory = createMemory('view', null);
+  const view = <SearchView page={page} client={client as unknown as YuccaClient} memory={memory} {...more} />;
+  return { asked, memory, ...render(view) };
+}
+
+const titles = (): string[] => screen.getAllByRole('heading', { level: 2 }).map(({ textContent }) => textContent!);
+
+test('an answer that came with the page is not asked for again', async () => {
+  const { asked } = show({ query: EMPTY_QUERY, answer: answerTo({}) });
+  expect(titles()).toEqual(['Dog rose', 'Fern']);
+  await act(async () => {});
+  expect(asked).toEqual([]);
+});
+
+test('without one the page asks by itself; every letter asks for what is typed, with what is always asked for', async () => {
+  const { asked } = show();
+  await waitFor(() => expect(titles()).toHaveLength(2));
+  await userEvent.type(screen.getByRole('combobox', { name: 'Search Nursery' }), 'fe');
+  await waitFor(() => expect(titles()).toEqual(['Fern']));
+  expect(asked.map(({ q }) => q)).toEqual(['', 'f', 'fe']);
+  expect(asked.at(-1)).toMatchObject({ facets: ['colour'], size: 24 });
+  expect(window.location.search).toBe('?q=fe');
+  expect(screen.getByText('£4.50')).toBeTruthy();
+});
+
+test('a choice is a step of the history and stands above the results until it is taken back', async () => {
+  const { asked } = show({ query: EMPTY_QUERY, answer: answerTo({}) });
+  const before = window.history.length;
+  await userEvent.click(screen.getByRole('checkbox', { name: /Pink/ }));
+  expect(asked.at(-1)!.select).toEqual({ colour: ['pink'] });
+  expect(window.location.search).toBe('?colour=pink');
+  expect(window.history.length).toBe(before + 1);
+  await userEvent.click(await screen.findByRole('link', { name: 'Remove Pink' }));
+  expect(asked.at(-1)!.select).toBeUndefined();
+  await userEvent.selectOptions(screen.getByRole('combobox', { name: 'Sort by' }), 'Cheapest');
+  expect(asked.at(-1)!.sort).toBe('cheap');
+});
+
+test('typing leaves what it does not change as it is', async () => {
+  const drawn: string[] = [];
+  const renderResult: SearchViewProps['renderResult'] = ({ id }, card) => {
+    drawn.push(id);
+    return card;
+  };
+  // An answer that never comes: only the field changes.
+  const client = { search: () => new Promise(() => {}) } as unknown as YuccaClient;
+  show({ query: EMPTY_QUERY, answer: answerTo({}), renderResult, client });
+  const first = drawn.length;
+  await userEvent.type(screen.getByRole('combobox', { name: 'Search Nursery' }), 'rose');
+  expect(drawn.length).toBe(first);
+});
+
+test('a result can be drawn otherwise, with the usual card inside', () => {
+  show({
+    query: EMPTY_QUERY,
+    answer: answerTo({}),
+    renderResult: ({ id }, card) => (
+      <section aria-label={id}>
+        {card}
+        <button type="button">Into the basket</button>
+      </section>
+    ),
+  });
+  expect(screen.getByRole('region', { name: 'P-1' }).textContent).toContain('Dog rose');
+  expect(screen.getAllByRole('button', { name: 'Into the basket' })).toHaveLength(2);
+});
+
+test('a title leads to its record, and the visit is remembered', async () => {
+  const { memory } = show({ query: EMPTY_QUERY, answer: answerTo({}), recordHref: ({ id }) => `#${id}` });
+  const link = screen.getByRole('link', { name: 'Fern' });
+  expect(link.getAttribute('href')).toBe('#P-2');
+  await userEvent.click(link);
+  expect(memory.viewed()).toEqual([{ collection: 'plants', id: 'P-2', text: 'Fern' }]);
+});
+
+test('nothing found says so and leads on', async () => {
+  show({ query: { ...EMPTY_QUERY, q: 'zzz' }, answer: answerTo({ q: 'zzz' }) });
+  expect(screen.getByText('Nothing found for “zzz”.')).toBeTruthy();
+  await userEvent.click(screen.getByRole('link', { name: 'See everything' }));
+  await waitFor(() => expect(titles()).toHaveLength(2));
+});
