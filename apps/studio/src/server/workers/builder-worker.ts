@@ -11,10 +11,11 @@ const db = openDb(dataDir, { readonly: true });
 
 const methods = {
   /** Builds a segment and writes its file before answering. */
-  build(job: BuildJob, file: string): BuiltSegment {
+  build(job: BuildJob, file: string): BuiltSegment & { tookMs: number } {
+    const start = performance.now();
     const built = buildSegment(db, job);
     if (built.buffer !== null) writeSegmentFile(file, built.buffer);
-    return built;
+    return { ...built, tookMs: performance.now() - start };
   },
 
   /** Opens a file and checks it. Throws when it is missing or damaged. */
