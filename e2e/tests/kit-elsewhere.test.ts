@@ -11,7 +11,8 @@ import { startBrowser, type Browser } from '../src/browser';
 import { Person, WAIT } from '../src/person';
 import { loadPlants, Server, somePlants } from '../src/server';
 
-jest.setTimeout(180_000);
+// Making the package, types and all, takes most of it.
+jest.setTimeout(400_000);
 const ROOT = path.join(__dirname, '../..');
 const GUIDE = path.join(ROOT, 'docs/guide');
 const DIST = path.join(ROOT, 'packages/kit/dist');
