@@ -1,6 +1,4 @@
-import { json, page, type Operation } from './operation.ts';
-
-const search = { q: 'agve', facets: ['colour'], size: 5 };
+import { json, type Operation } from './operation.ts';
 
 export const INTERFACES: readonly Operation[] = [
   {

@@ -1,7 +1,7 @@
 import { LIMITS } from '../../limits.ts';
 import { searchRequestSchema } from '../../search.ts';
 import type { Schema } from '../schemas.ts';
-import { C, filter, json, type Operation, type QueryParameter } from './operation.ts';
+import { C, json, type Operation, type QueryParameter } from './operation.ts';
 
 /** The parameters of a search in the query string, from the schema of its body. */
 const searchQuery: QueryParameter[] = Object.entries(searchRequestSchema.properties).map(([name, schema]) => {
