@@ -21,10 +21,7 @@ afterAll(async () => {
   rmSync(folder, { recursive: true, force: true });
 });
 
-type Scores = Record<'performance' | 'accessibility' | 'best-practices' | 'seo', number> & { benchmark: number };
-
-/** Below this speed of the processor, as Lighthouse measures it with every run, it warns that its score says little. */
-const SLOW_MACHINE = 1000;
+type Scores = Record<'performance' | 'accessibility' | 'best-practices' | 'seo', number>;
 
 /** Runs Lighthouse once, as a phone on its simulated slow line; scores from 0 to 100. */
 async function scores(run: number): Promise<Scores> {
@@ -40,20 +37,21 @@ async function scores(run: number): Promise<Scores> {
   await promisify(execFile)(process.execPath, [LIGHTHOUSE, `${server.base}/s/plants`, ...args], {
     env: { ...process.env, CHROME_PATH: process.env.CHROME_PATH ?? '/usr/bin/chromium' },
   });
-  const report = JSON.parse(readFileSync(file, 'utf8')) as {
-    categories: Record<string, { score: number }>;
-    environment: { benchmarkIndex: number };
-  };
+  const report = JSON.parse(readFileSync(file, 'utf8')) as { categories: Record<string, { score: number }> };
   const scores = Object.entries(report.categories).map(([name, { score }]) => [name, Math.round(100 * score)]);
-  return { ...Object.fromEntries(scores), benchmark: report.environment.benchmarkIndex } as Scores;
+  return Object.fromEntries(scores) as Scores;
 }
 
+const BAR = 95;
+/** Other work on the machine lowers the score of performance, nothing raises it: so the best of some runs is the truest. */
+const MOST_RUNS = 6;
+
 test('a hosted page: what Lighthouse makes of it', async () => {
-  const runs: Scores[] = [];
-  for (let run = 0; run < 3; run++) runs.push(await scores(run));
-  const [first] = runs as [Scores];
-  expect([first.accessibility, first['best-practices']]).toEqual([100, 100]);
-  // Performance depends on what else the machine does: the best of three, against the bar itself where it can be measured.
-  const best = runs.reduce((a, b) => (b.performance > a.performance ? b : a));
-  expect(best.performance).toBeGreaterThanOrEqual(best.benchmark < SLOW_MACHINE ? 75 : 95);
+  let best = 0;
+  for (let run = 0; run < MOST_RUNS && best < BAR; run++) {
+    const { performance, accessibility, ...others } = await scores(run);
+    expect([accessibility, others['best-practices']]).toEqual([100, 100]);
+    best = Math.max(best, performance);
+  }
+  expect(best).toBeGreaterThanOrEqual(BAR);
 });

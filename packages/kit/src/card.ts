@@ -41,11 +41,19 @@ function firstAt(record: RecordJson, path: string | null): { value: string | num
   return typeof value === 'string' || typeof value === 'number' ? { value, pointer } : null;
 }
 
+/** Patterns by path: a page lays out many results with the same few fields. */
+const patterns = new Map<string, RegExp>();
+
 /** A dotted path as a pattern of the JSON Pointers below it: lists may stand anywhere between its names. */
 function pointersOf(path: string): RegExp {
-  const names = path.split('.').map((name) => name.replaceAll('~', '~0').replaceAll('/', '~1'));
-  const escaped = names.map((name) => name.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'));
-  return new RegExp(`^/${escaped.join('(?:/\\d+)*/')}(?:/\\d+)*$`);
+  let pattern = patterns.get(path);
+  if (!pattern) {
+    const names = path.split('.').map((name) => name.replaceAll('~', '~0').replaceAll('/', '~1'));
+    const escaped = names.map((name) => name.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'));
+    pattern = new RegExp(`^/${escaped.join('(?:/\\d+)*/')}(?:/\\d+)*$`);
+    patterns.set(path, pattern);
+  }
+  return pattern;
 }
 
 /** What stands under a path: of a list, the text in which something was found before the first one. */

@@ -16,6 +16,11 @@ export function pointOf(value: unknown): Point | null {
   return Array.isArray(pair) && isPoint(pair[1], pair[0]) ? { lat: pair[1] as number, lng: pair[0] as number } : null;
 }
 
+/** The position under a dotted path of a record. */
+export function pointAt(record: unknown, path: string): Point | null {
+  return pointOf(path.split('.').reduce<unknown>((at, name) => (at as Record<string, unknown> | null)?.[name], record));
+}
+
 const KM_PER_DEGREE = 111.195;
 
 export interface MapFrame {

@@ -46,3 +46,10 @@ export function effectOf(scored: readonly JudgedQuery[]): DraftEffect {
     worse: sorted.filter((one) => verdict(one) === -1),
   };
 }
+
+/** What the draft does to all judged queries; null when none is judged. */
+export async function draftEffect(collection: string, signal: AbortSignal): Promise<DraftEffect | null> {
+  const init = { method: 'POST', json: {}, signal };
+  const { queries } = await api<JudgementScores>(`/collections/${collection}/judgements/run`, init);
+  return queries.length === 0 ? null : effectOf(queries);
+}

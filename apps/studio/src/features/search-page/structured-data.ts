@@ -1,11 +1,8 @@
-import type { Card, InterfacePage, RecordJson, SearchResult } from '@yucca/contract';
-import { pointOf, shownHit } from '@yucca/kit';
+import type { Card, InterfacePage, SearchResult } from '@yucca/contract';
+import { pointAt, shownHit } from '@yucca/kit';
 
 /** A schema.org document, as JSON-LD. */
 type Thing = { '@type': string; [property: string]: unknown };
-
-const valueAt = (record: RecordJson, path: string): unknown =>
-  path.split('.').reduce<unknown>((value, name) => (value as RecordJson | null | undefined)?.[name], record);
 
 /** A record as a schema.org thing: what its card shows, and where it is. */
 export function thingOf(
@@ -15,7 +12,7 @@ export function thingOf(
 ): Thing {
   const card: Card = page.card;
   const { title, picture, text, number } = shownHit({ ...result, marks: {}, snippets: {} }, card);
-  const point = page.geo === null ? null : pointOf(valueAt(result.record, page.geo));
+  const point = page.geo === null ? null : pointAt(result.record, page.geo);
   const name = page.thing === 'Article' ? { headline: title.text } : { name: title.text };
   return {
     '@type': page.thing,

@@ -1,8 +1,7 @@
-import type { JudgedQuery, Judgement } from '@yucca/contract';
+import type { JudgedQuery } from '@yucca/contract';
 import { useEffect, useState } from 'react';
-import { effectOf, runJudgements, type DraftEffect } from '@/features/judgements/run-judgements';
+import { draftEffect, type DraftEffect } from '@/features/judgements/run-judgements';
 import { figure } from '@/features/judgements/score-strip';
-import { api } from '@/ui/api';
 import { counted } from '@/ui/format';
 
 /** Queries named for each direction. */
@@ -16,10 +15,8 @@ export function useDraftEffect(collection: string, open: boolean): DraftEffect |
     const gone = new AbortController();
     const ask = async (): Promise<void> => {
       setEffect('asking');
-      const { judgements } = await api<{ judgements: Judgement[] }>(`/collections/${collection}/judgements`);
-      const queries = judgements.map(({ query }) => query);
-      const scored = await runJudgements(collection, queries, gone.signal);
-      if (!gone.signal.aborted) setEffect(scored.length === 0 ? null : effectOf(scored));
+      const found = await draftEffect(collection, gone.signal);
+      if (!gone.signal.aborted) setEffect(found);
     };
     // Without an answer it is published as it was before there were judgements.
     ask().catch(() => !gone.signal.aborted && setEffect(null));

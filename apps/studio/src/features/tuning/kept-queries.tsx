@@ -1,12 +1,11 @@
 'use client';
 
-import type { JudgedQuery, Judgement } from '@yucca/contract';
+import type { JudgedQuery } from '@yucca/contract';
 import { rankBiasedOverlap } from '@yucca/engine/compare';
 import { createMemory, type Memory, type YuccaClient } from '@yucca/kit';
 import clsx from 'clsx';
 import { useEffect, useMemo, useState } from 'react';
-import { effectOf, runJudgements, type DraftEffect } from '@/features/judgements/run-judgements';
-import { api } from '@/ui/api';
+import { draftEffect, type DraftEffect } from '@/features/judgements/run-judgements';
 
 const MOST = 10;
 /** Judged queries are scored once the draft has rested for this long: they may be many. */
@@ -54,19 +53,11 @@ function useJudged(collection: string, state: number): DraftEffect | null {
   useEffect(() => {
     const gone = new AbortController();
     const timer = setTimeout(() => {
-      api<{ judgements: Judgement[] }>(`/collections/${collection}/judgements`, { signal: gone.signal })
-        .then(({ judgements }) =>
-          runJudgements(
-            collection,
-            judgements.map(({ query }) => query),
-            gone.signal,
-          ),
-        )
-        .then(
-          (scored) => !gone.signal.aborted && setEffect(effectOf(scored)),
-          // Without scores the queries are there all the same.
-          () => {},
-        );
+      draftEffect(collection, gone.signal).then(
+        (found) => !gone.signal.aborted && setEffect(found),
+        // Without scores the queries are there all the same.
+        () => {},
+      );
     }, REST_MS);
     return () => {
       clearTimeout(timer);

@@ -30,6 +30,12 @@ export class Collections {
     return row as Row;
   }
 
+  has(name: string): boolean {
+    return (
+      this.#db.select({ id: collections.id }).from(collections).where(eq(collections.name, name)).get() !== undefined
+    );
+  }
+
   get(name: string): Collection {
     return this.#present(this.row(name));
   }

@@ -38,7 +38,7 @@ export class Interfaces {
   /** Makes a page. Throws a Failure when the slug is taken, or names a collection other than the page's own. */
   create({ slug, ...document }: NewInterface): Interface {
     if (this.#find(slug)) throw taken(`There is already an interface called “${slug}”.`);
-    const shadowed = this.#collections.list().some(({ name }) => name === slug && name !== document.collection);
+    const shadowed = slug !== document.collection && this.#collections.has(slug);
     if (shadowed) throw taken(`“${slug}” is a collection, and /s/${slug} is its page.`);
     this.#check(document);
     this.#db
@@ -108,7 +108,7 @@ export class Interfaces {
   #section(section: SectionDocument, slug: string, document: InterfaceDocument): PageSection[] {
     const { from, label, size = ROWS, collection = document.collection } = section;
     if (from === 'past' || from === 'viewed') return [{ from, label, size }];
-    if (!this.#has(collection)) return [];
+    if (!this.#collections.has(collection)) return [];
     const own = collection === document.collection;
     const other = own ? undefined : this.list().find((one) => one.document.collection === collection);
     const card = this.#card(collection, own ? document.card : other?.document.card);
@@ -116,14 +116,10 @@ export class Interfaces {
     return [{ from, label, size, collection, card, at: addressOf(page) }];
   }
 
-  #has(collection: string): boolean {
-    return this.#collections.list().some(({ name }) => name === collection);
-  }
-
   /** Throws a Failure for what the page could not be made of. */
   #check({ collection, facets = [], autocomplete = [] }: InterfaceDocument): void {
     const unknown = (pointer: string, name: string) => ({ pointer, detail: `there is no collection called “${name}”` });
-    if (!this.#has(collection)) throw invalid([unknown('/collection', collection)]);
+    if (!this.#collections.has(collection)) throw invalid([unknown('/collection', collection)]);
     const known = completeTuning(this.#tunings.get(collection, 'live')).facets.map(({ name }) => name);
     const parts = [
       ...facets.flatMap((name, i) =>
@@ -132,7 +128,7 @@ export class Interfaces {
           : [{ pointer: `/facets/${i}`, detail: `“${collection}” has no facet called “${name}”` }],
       ),
       ...autocomplete.flatMap((section, i) =>
-        section.collection === undefined || this.#has(section.collection)
+        section.collection === undefined || this.#collections.has(section.collection)
           ? []
           : [unknown(`/autocomplete/${i}/collection`, section.collection)],
       ),

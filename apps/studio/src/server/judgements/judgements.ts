@@ -1,6 +1,6 @@
 import type { Judgement, JudgementChanges, JudgementScores, SearchRequest } from '@yucca/contract';
 import { meanScores, scoresOf } from '@yucca/engine/judge';
-import { and, asc, eq } from 'drizzle-orm';
+import { and, asc, eq, inArray } from 'drizzle-orm';
 import type { Collections } from '../collections/collections';
 import type { Db } from '../db/open';
 import { judgements } from '../db/schema';
@@ -23,13 +23,13 @@ export class Judgements {
     this.#search = search;
   }
 
-  /** All of a collection, in the order in which the queries were first judged. */
-  list(name: string): Judgement[] {
+  /** All of a collection, or some queries of it, in the order in which they were first judged. */
+  list(name: string, only: readonly string[] | null = null): Judgement[] {
     const { id } = this.#collections.row(name);
     const rows = this.#db
       .select()
       .from(judgements)
-      .where(eq(judgements.collectionId, id))
+      .where(and(eq(judgements.collectionId, id), only === null ? undefined : inArray(judgements.query, [...only])))
       .orderBy(asc(judgements.id))
       .all();
     const byQuery = new Map<string, [string, number][]>();
@@ -84,8 +84,7 @@ export class Judgements {
 
   /** Asks live and draft for the judged queries, or for some of them, and scores both. Throws when `signal` fires. */
   async run(name: string, queries: readonly string[] | null, signal?: AbortSignal): Promise<JudgementScores> {
-    const wanted = queries === null ? null : new Set(queries);
-    const asked = this.list(name).filter(({ query }) => wanted === null || wanted.has(query));
+    const asked = this.list(name, queries);
     const rank = async (q: string, version: 'live' | 'draft'): Promise<string[]> => {
       const request: SearchRequest = { q, version, size: DEPTH, fields: [], record: false };
       return (await this.#search.search(name, request, { signal })).results.map(({ id }) => id);

@@ -1,5 +1,5 @@
 import type { SearchResult } from '@yucca/contract';
-import { frameFor, pointOf, roundBelow, type Point } from '../../places.ts';
+import { frameFor, pointAt, roundBelow, type Point } from '../../places.ts';
 import { distance } from '../figures.ts';
 
 const WIDTH = 420;
@@ -27,9 +27,7 @@ export interface ResultMapProps {
  */
 export function ResultMap({ results, geo, near, pointed, onPoint, nameOf }: ResultMapProps) {
   const placed = results.flatMap((result, i) => {
-    const point = pointOf(
-      geo.split('.').reduce<unknown>((at, name) => (at as Record<string, unknown>)?.[name], result.record),
-    );
+    const point = pointAt(result.record, geo);
     return point ? [{ result, number: i + 1, point }] : [];
   });
   if (placed.length === 0) return null;

@@ -5,7 +5,7 @@ import { shownHit } from '../../card.ts';
 import type { YuccaClient } from '../../client.ts';
 import type { Insights } from '../../insights.ts';
 import { createMemory, type Memory, type ViewedRecord } from '../../memory.ts';
-import { BY_DISTANCE, EMPTY_QUERY, isRange, withText, withToggled, type Query } from '../../query.ts';
+import { BY_DISTANCE, EMPTY_QUERY, isRange, requestFor, withText, withToggled, type Query } from '../../query.ts';
 import { FacetList, type FindInFacet } from '../facets/facet-list.tsx';
 import { counted } from '../figures.ts';
 import { NearChoice } from '../places/near-choice.tsx';
@@ -98,10 +98,7 @@ export function SearchView(props: SearchViewProps) {
     newest.current = query;
   });
   const find: FindInFacet = useCallback(
-    (facet, q, signal) => {
-      const { q: text } = newest.current;
-      return client.facetValues(page.collection, facet, q, { q: text, select: selectOf(newest.current) }, signal);
-    },
+    (facet, q, signal) => client.facetValues(page.collection, facet, q, requestFor(newest.current), signal),
     [client, page.collection],
   );
   const select = useCallback(
@@ -184,13 +181,6 @@ export function SearchView(props: SearchViewProps) {
         </div>
       </form>
     </div>
-  );
-}
-
-/** The choices of a query as the API takes them. */
-function selectOf({ select }: Query): Record<string, string[] | { min?: number | string; max?: number | string }> {
-  return Object.fromEntries(
-    Object.entries(select).map(([name, choice]) => [name, isRange(choice) ? { ...choice } : [...choice]]),
   );
 }
 

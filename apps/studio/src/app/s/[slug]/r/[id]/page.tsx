@@ -2,6 +2,7 @@ import type { InterfacePage, SearchResult } from '@yucca/contract';
 import { shownHit } from '@yucca/kit';
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
+import { cache } from 'react';
 import { PageFrame } from '@/features/search-page/page-frame';
 import { RecordPage } from '@/features/search-page/record-page';
 import { asJsonLd, thingOf } from '@/features/search-page/structured-data';
@@ -15,13 +16,16 @@ interface Props {
   params: Promise<{ slug: string; id: string }>;
 }
 
-/** The page and the one record of it, with the fields that visitors may see. */
+/** The record with the fields that visitors may see, read once a request. */
+const shownRecord = cache((collection: string, key: string) => runtime().records.shown(collection, key));
+
+/** The page and the one record of it. */
 async function recordOf(params: Props['params']): Promise<{ page: InterfacePage; result: SearchResult; path: string }> {
   const { slug, id } = await params;
   const page = pageOf(slug);
   const key = decodeURIComponent(id);
   try {
-    const record = await runtime().records.shown(page.collection, key);
+    const record = await shownRecord(page.collection, key);
     const path = `${page.at}/r/${encodeURIComponent(key)}`;
     return { page, path, result: { id: key, record, marks: {}, snippets: {} } };
   } catch (error) {
