@@ -1,6 +1,7 @@
 import { makeGardens } from '../src/quillbrook/gardens.ts';
 import { GENERA } from '../src/quillbrook/genera.ts';
 import { makeGuides } from '../src/quillbrook/guides.ts';
+import { joined } from '../src/quillbrook/brush.ts';
 import { drawPlant } from '../src/quillbrook/picture.ts';
 import { makePlants } from '../src/quillbrook/plants.ts';
 import { plural, withArticle } from '../src/quillbrook/words.ts';
@@ -79,4 +80,15 @@ test('plurals and articles', () => {
     'squashes',
   ]);
   expect(['agave', 'rose', 'upright', 'unit'].map(withArticle)).toEqual(['an agave', 'a rose', 'an upright', 'a unit']);
+});
+
+test('neighbouring paths of one look become one, and nothing else changes place', () => {
+  const leaf = (d: string, fill: string): string => `<path d="${d}" fill="${fill}"/>`;
+  const drawn = `<g>${leaf('M0 0L1 1', 'red')}${leaf('M2 2L3 3', 'red')}<circle r="1"/>${leaf('M4 4', 'red')}${leaf('M5 5', 'blue')}</g>`;
+  expect(joined(drawn)).toBe(
+    `<g>${leaf('M0 0L1 1M2 2L3 3', 'red')}<circle r="1"/>${leaf('M4 4', 'red')}${leaf('M5 5', 'blue')}</g>`,
+  );
+  // What shines through would look different where two of them overlap.
+  const clear = leaf('M0 0', '#ffffff80') + leaf('M1 1', '#ffffff80');
+  expect(joined(clear)).toBe(clear);
 });

@@ -55,6 +55,18 @@ export class SearchState {
     return () => this.#listeners.delete(listener);
   };
 
+  /** Resolves as soon as nothing is being asked. */
+  settled(): Promise<void> {
+    if (this.#snapshot.status !== 'loading') return Promise.resolve();
+    return new Promise((resolve) => {
+      const stop = this.subscribe(() => {
+        if (this.#snapshot.status === 'loading') return;
+        stop();
+        resolve();
+      });
+    });
+  }
+
   /** Asks for something else. The old results stay until the new ones come. */
   ask(query: Query): void {
     if (query === this.#snapshot.query) return;

@@ -76,7 +76,8 @@ test('without one the page asks by itself; every letter asks for what is typed, 
   await waitFor(() => expect(titles()).toEqual(['Fern']));
   expect(asked.map(({ q }) => q)).toEqual(['', 'f', 'fe']);
   expect(asked.at(-1)).toMatchObject({ facets: ['colour'], size: 24 });
-  expect(window.location.search).toBe('?q=fe');
+  // The address follows once typing rests.
+  await waitFor(() => expect(window.location.search).toBe('?q=fe'));
   expect(screen.getByText('£4.50')).toBeTruthy();
 });
 

@@ -18,6 +18,8 @@ export interface AutocompleteOptions {
   text?: string;
   /** Waits this long after a keystroke before it asks, for sources that are slow. Milliseconds; default 0. */
   waitMs?: number;
+  /** What comes first: sources are asked when it has settled, such as the results of the same keystroke. */
+  after?: () => Promise<unknown>;
 }
 
 const CLOSED = { open: false, active: -1 };
@@ -122,6 +124,8 @@ export class Autocomplete {
 
   #load(run: number): void {
     const { text } = this.#snapshot;
+    // Before the first letter there are no results to wait for.
+    const first = text === '' ? undefined : this.#options.after?.();
     const letters = [...text.trim()].length;
     const abort = new AbortController();
     this.#abort = abort;
@@ -135,7 +139,8 @@ export class Autocomplete {
         this.#answers.delete(source.name);
         continue;
       }
-      const found = source.load(letters === 0 ? '' : text, abort.signal);
+      const load = () => source.load(letters === 0 ? '' : text, abort.signal);
+      const found = first && source.remote ? first.then(() => (run === this.#run ? load() : [])) : load();
       if (!(found instanceof Promise)) {
         this.#answers.set(source.name, found);
         continue;

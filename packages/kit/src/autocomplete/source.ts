@@ -36,6 +36,8 @@ export interface Source {
   name: string;
   /** The sections for what is typed; `''` before the first letter. Stop when `signal` fires. */
   load: (text: string, signal: AbortSignal) => Promise<readonly Section[]> | readonly Section[];
+  /** It asks a server: the autocomplete may let something else go first. */
+  remote?: boolean;
   /** Letters from which it is asked; 0 = before the first one. Default: 1. */
   from?: number;
   /** Letters up to which it is asked. Default: no end. */
@@ -69,6 +71,7 @@ export function recordsSource(
 ): Source {
   return {
     name,
+    remote: true,
     from,
     ...(upTo === undefined ? {} : { upTo }),
     async load(text, signal) {
@@ -96,6 +99,7 @@ export function completionsSource(
 ): Source {
   return {
     name: 'completions',
+    remote: true,
     async load(text, signal) {
       const { suggestions } = await client.suggest(collection, text, size + 8, signal);
       const offers = suggestions

@@ -117,7 +117,12 @@ export function SearchField(props: SearchFieldProps) {
         onClick={() => state.open()}
         onKeyDown={onKeyDown}
       />
-      <div data-part="popup" className={classes.popup} hidden={!open}>
+      <div
+        data-part="popup"
+        data-preview={pointed !== null && renderPreview !== undefined}
+        className={classes.popup}
+        hidden={!open}
+      >
         <div id={`${id}-list`} role="listbox" aria-label={label} data-part="list" className={classes.list}>
           {open && <Sections {...props} classes={classes} id={id} idOf={idOf} choose={choose} />}
         </div>

@@ -23,6 +23,8 @@ export interface SearchBoxProps {
   client: YuccaClient;
   memory: Memory;
   text: string;
+  /** Settles when the results of what was typed are there: offers are asked for after them. */
+  after?: () => Promise<unknown>;
   /** Results of the text in the field. */
   total: number;
   facetLabel: (facet: string) => string;
@@ -85,9 +87,9 @@ export function sourcesFor(
 
 /** The search field of a page with what it offers: before the first letter, and while somebody types. */
 export function SearchBox(props: SearchBoxProps) {
-  const { page, client, memory, text, total, onText, onAsk, onValue, onRecord, facetLabel, picturesFrom } = props;
+  const { page, client, memory, text, total, onText, onAsk, onValue, onRecord, facetLabel, picturesFrom, after } = props;
   const [snapshot, state] = useAutocomplete((): AutocompleteOptions => {
-    return { text, sources: sourcesFor(page.autocomplete, client, memory, picturesFrom) };
+    return { text, sources: sourcesFor(page.autocomplete, client, memory, picturesFrom), ...(after && { after }) };
   });
   // Texts typed here that have not come back yet as the page's own; what comes back late is not news.
   const typed = useRef(new Set<string>());

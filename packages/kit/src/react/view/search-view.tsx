@@ -1,5 +1,15 @@
 import type { InterfacePage, SearchAnswer, SearchResult } from '@yucca/contract';
-import { memo, useCallback, useEffect, useMemo, useRef, useState, type FormEvent, type ReactNode } from 'react';
+import {
+  memo,
+  useCallback,
+  useDeferredValue,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  type FormEvent,
+  type ReactNode,
+} from 'react';
 import { addressMap, type AddressMap } from '../../address-map.ts';
 import { shownHit } from '../../card.ts';
 import type { YuccaClient } from '../../client.ts';
@@ -74,6 +84,8 @@ export function SearchView(props: SearchViewProps) {
   }));
   const change = useAddress(search, map);
   const { query, status, error, answer } = snapshot;
+  // Filters are drawn after the results, not before anybody sees these.
+  const facets = useDeferredValue(answer);
   const slow = useSlow(status === 'loading');
   const root = useRef<HTMLDivElement>(null);
   useEffect(() => {
@@ -121,6 +133,7 @@ export function SearchView(props: SearchViewProps) {
             client={client}
             memory={memory}
             text={query.q}
+            after={() => search.settled()}
             total={answer?.total ?? 0}
             facetLabel={(name) => page.facets.find((facet) => facet.name === name)?.label ?? name}
             onText={(text) => change(withText(query, text), 'replace')}
@@ -136,9 +149,9 @@ export function SearchView(props: SearchViewProps) {
         {page.geo !== null && page.places.length > 0 && (
           <NearChoice query={query} places={page.places} onQuery={choose} />
         )}
-        <div data-part="body">
-          {answer && page.facets.length > 0 && (
-            <Filters page={page} answer={answer} select={query.select} onSelect={select} find={find} />
+        <div data-part="body" data-filters={page.facets.length > 0}>
+          {facets && page.facets.length > 0 && (
+            <Filters page={page} answer={facets} select={query.select} onSelect={select} find={find} />
           )}
           <section id="results" data-part="results" aria-label="Results">
             <div data-part="summary">
@@ -262,59 +275,42 @@ interface ResultsProps {
 
 const NOBODY_TOLD: Pick<Insights, 'active' | 'click' | 'view'> = { active: false, click: () => {}, view: () => {} };
 
+/** Results drawn at once with an answer, about as many as are in sight; the rest follows when those are on screen. */
+const AT_ONCE = 9;
+
 /** The results, with a map beside them where they have places. */
 const Results = memo(function Results(props: ResultsProps) {
   const { page, answer, near, recordHref, memory, insights, renderResult, picturesFrom } = props;
   const told = insights ?? NOBODY_TOLD;
   const list = useRef<HTMLOListElement>(null);
-  const ids = useMemo(() => answer.results.map(({ id }) => id), [answer]);
+  const later = useDeferredValue(answer);
+  const rows = useMemo(
+    () => [
+      ...answer.results.slice(0, AT_ONCE).map((result) => ({ result, of: answer })),
+      ...later.results.slice(AT_ONCE, answer.results.length).map((result) => ({ result, of: later })),
+    ],
+    [answer, later],
+  );
+  const ids = useMemo(() => rows.map(({ result }) => result.id), [rows]);
   // Grown pages begin with the first result, numbered ones further down.
   const firstPlace = answer.results.length > answer.size ? 0 : (answer.page - 1) * answer.size;
   useViews(list, ids, answer.queryId, told, firstPlace);
   const [pointed, setPointed] = useState<string | null>(null);
-  const { collection, at, geo } = page;
-  const viewed = (result: SearchResult): ViewedRecord => {
-    const { title, detail, picture } = shownHit(result, page.card);
-    return {
-      collection,
-      id: result.id,
-      text: title.text,
-      ...(detail && { detail: detail.text }),
-      ...(picture && { picture }),
-    };
-  };
+  const { geo } = page;
   const withMap = page.layout === 'places' && geo !== null;
   return (
     <div data-part="found">
       <ol ref={list} data-part="list">
-        {answer.results.map((result, i) => {
-          const card = (
-            <ResultCard
-              hit={shownHit(result, page.card, picturesFrom)}
-              href={recordHref({ collection, id: result.id, at })}
-              onOpen={() => {
-                memory.addViewed(viewed(result));
-                told.click(answer.queryId, result.id, firstPlace + i + 1);
-              }}
-              currency={page.currency}
-              distanceM={result.distanceM}
-              eager={i < 6}
-            />
-          );
-          return (
-            <li
-              key={result.id}
-              data-pointed={result.id === pointed}
-              {...(withMap && {
-                'data-number': i + 1,
-                onPointerEnter: () => setPointed(result.id),
-                onPointerLeave: () => setPointed(null),
-              })}
-            >
-              {renderResult ? renderResult(result, card) : card}
-            </li>
-          );
-        })}
+        {rows.map(({ result, of }, i) => (
+          <ResultRow
+            key={`${i < AT_ONCE ? 'now' : 'later'}/${result.id}`}
+            {...{ result, page, recordHref, memory, told, renderResult, picturesFrom, i }}
+            queryId={of.queryId}
+            place={firstPlace + i + 1}
+            pointed={result.id === pointed}
+            onPoint={withMap ? setPointed : null}
+          />
+        ))}
       </ol>
       {withMap && (
         <ResultMap
@@ -327,5 +323,57 @@ const Results = memo(function Results(props: ResultsProps) {
         />
       )}
     </div>
+  );
+});
+
+interface ResultRowProps extends Pick<ResultsProps, 'page' | 'recordHref' | 'memory' | 'renderResult' | 'picturesFrom'> {
+  result: SearchResult;
+  told: typeof NOBODY_TOLD;
+  queryId: string;
+  /** Its row on the page, from 0. */
+  i: number;
+  /** Its place among all results, from 1. */
+  place: number;
+  pointed: boolean;
+  /** With a map, which points at it too. */
+  onPoint: ((id: string | null) => void) | null;
+}
+
+const ResultRow = memo(function ResultRow(props: ResultRowProps) {
+  const { result, page, recordHref, memory, told, queryId, i, place, pointed, onPoint, renderResult } = props;
+  const { collection, at } = page;
+  const hit = shownHit(result, page.card, props.picturesFrom);
+  const open = (): void => {
+    const { title, detail, picture } = shownHit(result, page.card);
+    memory.addViewed({
+      collection,
+      id: result.id,
+      text: title.text,
+      ...(detail && { detail: detail.text }),
+      ...(picture && { picture }),
+    });
+    told.click(queryId, result.id, place);
+  };
+  const card = (
+    <ResultCard
+      hit={hit}
+      href={recordHref({ collection, id: result.id, at })}
+      onOpen={open}
+      currency={page.currency}
+      distanceM={result.distanceM}
+      eager={i < 6}
+    />
+  );
+  return (
+    <li
+      data-pointed={pointed}
+      {...(onPoint && {
+        'data-number': i + 1,
+        onPointerEnter: () => onPoint(result.id),
+        onPointerLeave: () => onPoint(null),
+      })}
+    >
+      {renderResult ? renderResult(result, card) : card}
+    </li>
   );
 });
