@@ -15,3 +15,6 @@ export * from './task.ts';
 export * from './tuning-schema.ts';
 export * from './tuning.ts';
 export * from './tuning-changes.ts';
+export * from './trial.ts';
+export * from './typo-examples.ts';
+export * from './whereabouts.ts';

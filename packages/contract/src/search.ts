@@ -70,8 +70,14 @@ export const searchRequestSchema = {
     },
     explain: { type: 'boolean', description: 'Add to each result why it is there.' },
     version: {
-      enum: ['live', 'draft'],
-      description: 'Which version of the tuning answers; draft needs the right to read.',
+      anyOf: [{ enum: ['live', 'draft'] }, { type: 'integer', minimum: 1 }],
+      description:
+        'Which version of the tuning answers: live, draft, or the number of a published one. All but live need the right to read.',
+    },
+    on: {
+      type: 'string',
+      format: 'date',
+      description: 'The day for which placements are looked at (ISO 8601). Default: today. Needs the right to read.',
     },
     session: { ...opaque, description: 'Ties searches and clicks of one visit together, for insights.' },
     viewer: { ...opaque, description: 'Ties visits of one viewer together, for insights.' },
@@ -202,6 +208,7 @@ export const searchAnswerSchema = {
               text: { type: 'string' },
               typo: { type: 'boolean' },
               as: { type: 'array', items: { type: 'string' } },
+              nearest: { type: 'string' },
               capped: { type: 'boolean' },
             },
           },
@@ -283,6 +290,8 @@ export interface UnderstoodWord {
   typo: boolean;
   /** The words of the data it was taken for, the likeliest first. */
   as: string[];
+  /** When nothing was found and the word stands nowhere: the one of the data that is spelt most like it. */
+  nearest?: string;
   /** Present when it had more readings than are looked up; the likeliest were. */
   capped?: boolean;
 }

@@ -13,6 +13,8 @@ export { fulfils, keysPage, keysWhere } from './query/keys-where.ts';
 export { sampleWords } from './query/sample-words.ts';
 export { searchFacet } from './query/facet-search.ts';
 export { search } from './query/search.ts';
+export { typoExamples } from './query/typo-examples.ts';
+export { whereabouts } from './query/whereabouts.ts';
 export { suggest } from './query/suggest.ts';
 export { eachLeaf, leavesAt, pick } from './record/paths.ts';
 export { shownPart } from './record/show.ts';

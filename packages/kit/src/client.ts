@@ -70,15 +70,32 @@ const RETRY_AFTER_MS = [150, 600];
 /** The query string of a search as the API's GET takes it. */
 export function searchParams(request: SearchRequest): URLSearchParams {
   const params = new URLSearchParams();
-  const { q, select, facets, page, size, fields, version, filter, sort, near, explain, session, viewer, tags, record } =
-    request;
+  const {
+    q,
+    select,
+    facets,
+    page,
+    size,
+    fields,
+    version,
+    on,
+    filter,
+    sort,
+    near,
+    explain,
+    session,
+    viewer,
+    tags,
+    record,
+  } = request;
   if (q) params.set('q', q);
   if (select && Object.keys(select).length > 0) params.set('select', JSON.stringify(select));
   if (facets && facets.length > 0) params.set('facets', facets.join(','));
   if (page !== undefined && page !== 1) params.set('page', String(page));
   if (size !== undefined) params.set('size', String(size));
   if (fields) params.set('fields', fields.join(','));
-  if (version) params.set('version', version);
+  if (version) params.set('version', String(version));
+  if (on) params.set('on', on);
   if (filter) params.set('filter', filter);
   if (sort) params.set('sort', sort);
   if (near) params.set('near', `${near.lat},${near.lng}`);

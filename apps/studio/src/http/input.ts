@@ -90,6 +90,8 @@ export function isTrue(url: URL, name: string): boolean {
 /** Parameters a search URL may hold besides the request itself. */
 const BESIDES = new Set(['key']);
 const NUMBERS = new Set(['page', 'size']);
+/** `live`, `draft` or the number of a version. */
+const WORD_OR_NUMBER = new Set(['version']);
 const LISTS = new Set(['facets', 'fields', 'tags']);
 const YES_OR_NO = new Set(['explain', 'record']);
 
@@ -99,6 +101,7 @@ export function searchFromUrl(url: URL): unknown {
   for (const [name, text] of url.searchParams) {
     if (BESIDES.has(name)) continue;
     if (NUMBERS.has(name)) request.push([name, /^-?\d{1,9}$/.test(text) ? Number(text) : text]);
+    else if (WORD_OR_NUMBER.has(name)) request.push([name, /^\d{1,9}$/.test(text) ? Number(text) : text]);
     else if (LISTS.has(name)) request.push([name, text === '' ? [] : text.split(',')]);
     else if (YES_OR_NO.has(name)) request.push([name, text === 'true' ? true : text === 'false' ? false : text]);
     else if (name === 'select') request.push([name, selectFrom(text)]);

@@ -95,7 +95,7 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
   const collections = new Collections(db, catalogue);
   const tunings = new Tunings(db, collections, catalogue);
   const tasks = new Tasks(db);
-  const search = new SearchService(collections, catalogue, searchers);
+  const search = new SearchService(collections, catalogue, searchers, tunings);
   const { dataDir } = config;
   const records = new Records({ db, dataDir, collections, catalogue, tunings, tasks, search, keeper, reader });
   const fieldRules = new FieldRules({ db, collections, catalogue, tasks, keeper, reader });

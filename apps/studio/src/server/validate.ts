@@ -14,7 +14,9 @@ import {
   searchRequestSchema,
   settingsSchema,
   tokenClaimsSchema,
+  trialSchema,
   tuningSchema,
+  whereaboutsRequestSchema,
   type CollectionPatch,
   type FieldRule,
   type FieldRules,
@@ -30,8 +32,10 @@ import {
   type SearchRequest,
   type Settings,
   type TokenClaims,
+  type Trial,
   type TuningDocument,
   type VisitorEvents,
+  type WhereaboutsRequest,
 } from '@yucca/contract';
 import { Ajv2020, type ErrorObject, type ValidateFunction } from 'ajv/dist/2020';
 import addFormats from 'ajv-formats';
@@ -63,6 +67,8 @@ interface Validated {
   Judgements: Judgements;
   JudgementChanges: JudgementChanges;
   JudgementRun: JudgementRun;
+  Trial: Trial;
+  WhereaboutsRequest: WhereaboutsRequest;
 }
 
 const validators: { [K in keyof Validated]: ValidateFunction } = {
@@ -82,6 +88,8 @@ const validators: { [K in keyof Validated]: ValidateFunction } = {
   Judgements: ajv.compile(judgementsSchema),
   JudgementChanges: ajv.compile(judgementChangesSchema),
   JudgementRun: ajv.compile(judgementRunSchema),
+  Trial: ajv.compile(trialSchema),
+  WhereaboutsRequest: ajv.compile(whereaboutsRequestSchema),
 };
 
 /** Checks a value against a schema of the contract. Throws a Failure that names every bad part by its JSON Pointer. */

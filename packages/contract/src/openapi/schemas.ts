@@ -7,7 +7,9 @@ import { judgementChangesSchema, judgementRunSchema, judgementsSchema } from '..
 import { newKeySchema, RIGHTS } from '../key.ts';
 import { multiSearchSchema, searchAnswerSchema, searchRequestSchema } from '../search.ts';
 import { settingsSchema } from '../settings.ts';
+import { trialSchema } from '../trial.ts';
 import { tuningSchema } from '../tuning-schema.ts';
+import { whereaboutsRequestSchema } from '../whereabouts.ts';
 
 /** A JSON Schema (2020-12) as a plain document. */
 export type Schema = { [keyword: string]: unknown };
@@ -155,6 +157,10 @@ const interfacePage = object({
 const share = { type: 'number', minimum: 0, maximum: 1 } as const;
 const scores = object({ ndcg: share, precision: share, reciprocalRank: share, found: share });
 
+const typoExample = listOf(object({ typed: text, as: text, typos: count, records: count }));
+const answered = object({ total: count, ids: listOf(text) });
+const nearest = orNull(object({ text, field: text, typos: count, begins: { type: 'boolean' } }));
+
 const effect = object({
   changes: count,
   unreadable: count,
@@ -177,6 +183,43 @@ export const SCHEMAS: { [name: string]: Schema } = {
     ),
     description: 'Problem Details (RFC 9457).',
   },
+  TypoExamples: object({
+    tried: count,
+    gained: typoExample,
+    lost: typoExample,
+    gainedCount: count,
+    lostCount: count,
+  }),
+  Trial: trialSchema,
+  TrialAnswer: object({
+    effects: listOf(object({ query: text, alike: share, before: answered, after: answered })),
+  }),
+  WhereaboutsRequest: whereaboutsRequestSchema,
+  Whereabouts: object({
+    id: text,
+    place: orNull({ type: 'integer', minimum: 1 }),
+    total: count,
+    result: orNull(searchAnswerSchema.properties.results.items),
+    reasons: listOf(
+      object(
+        {
+          kind: { enum: ['absent', 'filter', 'near', 'choice', 'excluded', 'word', 'hidden', 'group', 'far'] },
+          facet: text,
+          word: text,
+          typosAllowed: count,
+          nearest,
+          placement: text,
+          field: text,
+        },
+        'facet',
+        'word',
+        'typosAllowed',
+        'nearest',
+        'placement',
+        'field',
+      ),
+    ),
+  }),
   Health: object({ status: { const: 'ok' }, version: text, collections: count, uptimeS: { type: 'number' } }),
   NewCollection: newCollectionSchema,
   CollectionPatch: collectionPatchSchema,

@@ -76,7 +76,7 @@ export function matchQuery(
 }
 
 /** Records that hold a word as written, or words that stand together, in fields that are searched. */
-function holding(segment: Segment, phrase: readonly string[], { weights }: FieldWeights): DocSet {
+export function holding(segment: Segment, phrase: readonly string[], { weights }: FieldWeights): DocSet {
   if (phrase.length > 1)
     return DocSet.of(segment.docs, findTogether(segment, phrase, (field) => weights[field]! > 0).docs);
   const set = new DocSet(segment.docs);
@@ -90,7 +90,7 @@ function holding(segment: Segment, phrase: readonly string[], { weights }: Field
 }
 
 /** Records within a distance, edge included: a box from the tree first, then the distance itself. */
-function within(segment: Segment, { geo }: Tuning, near: NonNullable<SearchRequest['near']>): DocSet {
+export function within(segment: Segment, { geo }: Tuning, near: NonNullable<SearchRequest['near']>): DocSet {
   const set = new DocSet(segment.docs);
   const column = geo === null ? null : segment.geo(geo);
   if (column === null) return set;

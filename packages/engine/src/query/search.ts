@@ -1,4 +1,4 @@
-import type { SearchRequest, SearchResult, Tuning } from '@yucca/contract';
+import type { SearchRequest, SearchResult, Tuning, UnderstoodWord } from '@yucca/contract';
 import { filterSet } from '../filter/filter.ts';
 import { placementsFor, type Placed } from '../placements/placements.ts';
 import { Selection } from '../facets/selection.ts';
@@ -17,11 +17,11 @@ import {
 } from './generation.ts';
 import { Grouping } from './group.ts';
 import { matchesOf, matchQuery, readCondition, type Matching, type SegmentMatch } from './matching.ts';
-import { parseQuery } from './parse.ts';
+import { parseQuery, type ParsedQuery } from './parse.ts';
 import { Presenter } from './present.ts';
 import { compareAnywhere, eachCandidate, rankSegment, type Candidate, type RankJob } from './rank.ts';
 import { sortingFor } from './sort-keys.ts';
-import { understandWord } from './understand.ts';
+import { nearestSpelling, understandWord } from './understand.ts';
 import { anywhere } from './word-match.ts';
 
 const stop = (): never => {
@@ -44,50 +44,75 @@ function searchScoped(
   request: SearchRequest,
   context: SearchContext,
 ): EngineAnswer {
+  return withArranged(generation, tuning, request, context, (arranged) => {
+    const { page = 1, size = 20 } = request;
+    const { matching, placed, selection, shown, total, others, dropped } = arranged;
+    return {
+      query: placed.q,
+      total,
+      page,
+      pages: size === 0 ? 0 : Math.ceil(total / size),
+      size,
+      results: present(matching, tuning, request, shown.slice((page - 1) * size), others),
+      facets: selection.answer(),
+      understood: {
+        words: understood(matching, context.forcedFilter !== undefined, total === 0),
+        dropped,
+        placements: placed.names,
+        redirect: placed.redirect,
+        notice: placed.notice,
+      },
+      generation: generation.number,
+    };
+  });
+}
+
+/** What the words were taken for; when nothing was found, also what those that stand nowhere may have been meant to be. */
+function understood(matching: Matching, hidesRecords: boolean, nothing: boolean): UnderstoodWord[] {
+  return matching.words.map((_, i) => {
+    const word = understandWord(matching, i, hidesRecords);
+    const nearest = nothing && word.as.length === 0 ? nearestSpelling(matching, i, hidesRecords) : null;
+    return nearest === null ? word : { ...word, nearest };
+  });
+}
+
+/** All that a search has found, in its order, before any of it is shown. */
+export interface Arranged {
+  placed: Placed;
+  parsed: ParsedQuery;
+  matching: Matching;
+  selection: Selection;
+  /** The results down to the end of the page that is asked for. */
+  shown: Shown[];
+  total: number;
+  others: ReadonlyMap<Candidate, number>;
+  /** Words that were ignored, or given up. */
+  dropped: string[];
+}
+
+/** Finds and ranks, and has `use` look at it; what it is given is gone afterwards. Throws like search. */
+export function withArranged<T>(
+  generation: Generation,
+  tuning: Tuning,
+  request: SearchRequest,
+  context: SearchContext,
+  use: (arranged: Arranged) => T,
+): T {
   checkRequest(request, tuning);
   const placed = placementsFor(tuning, request, context.today ?? null);
   const parsed = parseQuery(placed.q, tuning);
   const matching = matchQuery(generation, tuning, request, parsed, context, stop);
   try {
-    return answer(generation, tuning, request, context, placed, parsed.dropped, matching);
+    const { page = 1, size = 20 } = request;
+    const pins = pinnedDocs(matching, placed, request);
+    const { selection, results, dropped } = select(matching, tuning, request, placed, pins);
+    if (context.cancelled?.()) stop();
+    const { best, total, others } = rank(matching, tuning, request, placed, results, pins, page * size);
+    const shown = withPins(best, pins, page * size);
+    return use({ placed, parsed, matching, selection, shown, total, others, dropped: [...parsed.dropped, ...dropped] });
   } finally {
     for (const { codes } of matching.segments) codes.release();
   }
-}
-
-function answer(
-  generation: Generation,
-  tuning: Tuning,
-  request: SearchRequest,
-  context: SearchContext,
-  placed: Placed,
-  ignored: readonly string[],
-  matching: Matching,
-): EngineAnswer {
-  const { page = 1, size = 20 } = request;
-  const pins = pinnedDocs(matching, placed, request);
-  const { selection, results, dropped } = select(matching, tuning, request, placed, pins);
-  if (context.cancelled?.()) stop();
-  const ranking = rank(matching, tuning, request, placed, results, pins, page * size);
-  const shown = withPins(ranking.best, pins, page * size).slice((page - 1) * size);
-  const total = ranking.total;
-  return {
-    query: placed.q,
-    total,
-    page,
-    pages: size === 0 ? 0 : Math.ceil(total / size),
-    size,
-    results: present(matching, tuning, request, shown, ranking.others),
-    facets: selection.answer(),
-    understood: {
-      words: matching.words.map((_, i) => understandWord(matching, i, context.forcedFilter !== undefined)),
-      dropped: [...ignored, ...dropped],
-      placements: placed.names,
-      redirect: placed.redirect,
-      notice: placed.notice,
-    },
-    generation: generation.number,
-  };
 }
 
 /** A record that a placement puts at a place of its own. */
@@ -231,7 +256,8 @@ function conditionSet(
   return set;
 }
 
-type Shown = { pin: Pin } | { pin: null; candidate: Candidate };
+/** A row of the results: a pinned record, or one that stands where its numbers put it. */
+export type Shown = { pin: Pin } | { pin: null; candidate: Candidate };
 
 /** Puts the pinned records at their places among the others; beyond the end they follow the last result. */
 function withPins(best: readonly Candidate[], pins: readonly Pin[], size: number): Shown[] {
@@ -240,7 +266,8 @@ function withPins(best: readonly Candidate[], pins: readonly Pin[], size: number
   return shown.slice(0, size);
 }
 
-function present(
+/** Turns rows into results, explained when the request asks for it. */
+export function present(
   matching: Matching,
   tuning: Tuning,
   request: SearchRequest,

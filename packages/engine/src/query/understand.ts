@@ -2,6 +2,7 @@ import type { UnderstoodWord } from '@yucca/contract';
 import { wordAt } from '../segment/trie.ts';
 import type { Matching, SegmentMatch } from './matching.ts';
 import type { Reading } from './readings.ts';
+import { walkTypos } from './typo-walk.ts';
 
 const READINGS_SHOWN = 5;
 
@@ -28,6 +29,33 @@ export function understandWord({ words, segments }: Matching, index: number, hid
     typo: least > 0 && Number.isFinite(least),
     as: as.map(([text]) => text),
   };
+}
+
+/** Typos looked through for the nearest spelling of a word that stands nowhere: two more than matching ever allows. */
+const farthest = (letters: number): number => (letters >= 7 ? 4 : letters >= 5 ? 3 : letters >= 3 ? 2 : 1);
+
+/**
+ * The word of the data that is spelt most like one that was not found, further off than matching goes; of equals the most
+ * common. Null when none is near. Only words of records that may be found are told. The walk costs more the further it
+ * looks, so it is made only when a search has found nothing.
+ */
+export function nearestSpelling({ words, segments }: Matching, index: number, hidesRecords: boolean): string | null {
+  const { text, phrase } = words[index]!;
+  if (phrase !== null) return null;
+  const found: { text: string; typos: number; count: number }[] = [];
+  for (const match of segments) {
+    const { trie } = match.segment;
+    let maxTypos = farthest(text.length);
+    walkTypos(trie, text, { maxTypos, prefix: false, firstLetter: true }, ({ from, to, typos }) => {
+      if (typos > maxTypos) return;
+      const count = countOf(match, { from, to, together: null }, hidesRecords);
+      if (count === 0) return;
+      maxTypos = typos;
+      found.push({ text: wordAt(trie, from), typos, count });
+    });
+  }
+  found.sort((a, b) => a.typos - b.typos || b.count - a.count || (a.text < b.text ? -1 : 1));
+  return found[0]?.text ?? null;
 }
 
 /** The few most common words of some readings, by postings. Readings may overlap: a word is told once. */
@@ -58,7 +86,11 @@ function mostCommon(
 }
 
 /** Postings of a reading; with `hides` only those of records that may be found. */
-function countOf({ segment, allowed }: SegmentMatch, { together, from, to }: Reading, hides: boolean): number {
+function countOf(
+  { segment, allowed }: SegmentMatch,
+  { together, from, to }: Pick<Reading, 'together' | 'from' | 'to'>,
+  hides: boolean,
+): number {
   const docs = together?.docs ?? segment.postDocs.subarray(segment.postStart(from), segment.postStart(to));
   if (!hides) return docs.length;
   let count = 0;

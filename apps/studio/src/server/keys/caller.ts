@@ -1,4 +1,4 @@
-import type { Right } from '@yucca/contract';
+import type { Right, SearchRequest } from '@yucca/contract';
 import { Failure } from '../failure';
 
 /** Who asks, and how far they may go. Null = no such limit. */
@@ -43,6 +43,11 @@ export function requireRight(caller: Caller, right: Right): void {
   if (hasRight(caller, right)) return;
   const what = right === 'admin' ? 'administer' : right;
   throw new Failure('forbidden', `This needs the right to ${what}; the key “${caller.label}” does not have it.`);
+}
+
+/** Throws a Failure when a search looks at more than visitors see: another version of the tuning, or another day. */
+export function requireRightFor(caller: Caller, { version = 'live', on }: Pick<SearchRequest, 'version' | 'on'>): void {
+  if (version !== 'live' || on !== undefined) requireRight(caller, 'read');
 }
 
 export function reaches({ collections }: Caller, name: string): boolean {

@@ -1,9 +1,19 @@
-import type { FacetValuesAnswer, SearchAnswer, SearchRequest, SuggestAnswer } from '@yucca/contract';
+import type {
+  FacetValuesAnswer,
+  SearchAnswer,
+  SearchRequest,
+  SuggestAnswer,
+  TrialEffect,
+  TuningDocument,
+  TypoExamples,
+  Whereabouts,
+} from '@yucca/contract';
 import { randomUUID } from 'node:crypto';
 import type { Collections } from '../collections/collections';
 import { Failure } from '../failure';
 import type { Catalogue } from '../index/catalogue';
 import { isRemoteError } from '../workers/rpc';
+import type { Tunings } from '../tuning/tuning';
 import { SearchCancelled, type Question, type Run, type Searchers } from './searchers';
 
 /** Who asks, as far as a search minds. */
@@ -19,11 +29,13 @@ export class SearchService {
   readonly #collections: Collections;
   readonly #catalogue: Catalogue;
   readonly #searchers: Searchers;
+  readonly #tunings: Pick<Tunings, 'get'>;
 
-  constructor(collections: Collections, catalogue: Catalogue, searchers: Searchers) {
+  constructor(collections: Collections, catalogue: Catalogue, searchers: Searchers, tunings: Pick<Tunings, 'get'>) {
     this.#collections = collections;
     this.#catalogue = catalogue;
     this.#searchers = searchers;
+    this.#tunings = tunings;
   }
 
   /** The state that would answer now: a repeated question to it has the same answer. */
@@ -34,7 +46,12 @@ export class SearchService {
   /** Answers a search. Throws a Failure for what is not there, a SearchCancelled when `signal` fires first. */
   async search(name: string, request: SearchRequest, options: SearchOptions = {}): Promise<SearchAnswer> {
     const start = performance.now();
-    const { answer, engineMs } = await this.#ask(name, options, (thread, ask) => thread.call('search', [ask, request]));
+    const { answer, engineMs } = await this.#ask(
+      name,
+      options,
+      (thread, ask) => thread.call('search', [ask, request]),
+      request,
+    );
     return { ...answer, queryId: randomUUID(), timing: timing(start, engineMs) };
   }
 
@@ -45,7 +62,7 @@ export class SearchService {
     options: SearchOptions = {},
   ): Promise<{ json: string; timing: SearchAnswer['timing'] }> {
     const start = performance.now();
-    const found = await this.#ask(name, options, (thread, ask) => thread.call('searchJson', [ask, request]));
+    const found = await this.#ask(name, options, (thread, ask) => thread.call('searchJson', [ask, request]), request);
     const rest = { queryId: randomUUID(), timing: timing(start, found.engineMs) };
     return { json: `${found.json.slice(0, -1)},${JSON.stringify(rest).slice(1)}`, timing: rest.timing };
   }
@@ -59,12 +76,37 @@ export class SearchService {
     size: number,
     options: SearchOptions = {},
   ): Promise<FacetValuesAnswer> {
-    return this.#ask(name, options, (thread, ask) => thread.call('facetValues', [ask, request, facet, text, size]));
+    return this.#ask(
+      name,
+      options,
+      (thread, ask) => thread.call('facetValues', [ask, request, facet, text, size]),
+      request,
+    );
   }
 
   /** Completions of what is being typed. */
   suggest(name: string, q: string, size: number, options: SearchOptions = {}): Promise<SuggestAnswer> {
     return this.#ask(name, options, (thread, ask) => thread.call('suggest', [ask, q, size, []]));
+  }
+
+  /** Where a record stands among the results of a search, or all that keeps it out of them. */
+  whereabouts(name: string, request: SearchRequest, id: string, options: SearchOptions = {}): Promise<Whereabouts> {
+    return this.#ask(name, options, (thread, ask) => thread.call('whereabouts', [ask, request, id]), request);
+  }
+
+  /** Words that the typo rules of the draft take for others than those of live do. */
+  typoExamples(name: string, options: SearchOptions = {}): Promise<TypoExamples> {
+    return this.#ask(name, options, (thread, ask) => thread.call('typoExamples', [ask]));
+  }
+
+  /** What a tuning that nobody has saved would do to some queries, against the draft. */
+  trial(
+    name: string,
+    tuning: TuningDocument,
+    queries: readonly string[],
+    options: SearchOptions = {},
+  ): Promise<TrialEffect[]> {
+    return this.#ask(name, options, (thread, ask) => thread.call('trial', [ask, tuning, [...queries]]));
   }
 
   /** The keys of the records that fulfil a CQL2-Text condition. */
@@ -82,10 +124,17 @@ export class SearchService {
     return this.#ask(name, {}, (thread, ask) => thread.call('fulfils', [ask, filter, key]));
   }
 
-  async #ask<T>(name: string, { signal, forcedFilter }: SearchOptions, run: Run<T>): Promise<T> {
+  async #ask<T>(
+    name: string,
+    { signal, forcedFilter }: SearchOptions,
+    run: Run<T>,
+    { version, on }: Pick<SearchRequest, 'version' | 'on'> = {},
+  ): Promise<T> {
     const { id } = this.#collections.row(name);
     this.#catalogue.requireReady(id);
-    const question: Question = { collectionId: id, today: new Date().toISOString().slice(0, 10), forcedFilter };
+    const today = on ?? new Date().toISOString().slice(0, 10);
+    const older = typeof version === 'number' ? this.#older(name, id, version) : undefined;
+    const question: Question = { collectionId: id, today, forcedFilter, older };
     try {
       return await this.#searchers.ask(question, run, signal);
     } catch (error) {
@@ -95,6 +144,17 @@ export class SearchService {
       if (isRemoteError(error) && error.note.name === 'SearchCancelledError') throw new SearchCancelled(error.message);
       throw error;
     }
+  }
+
+  /** The tuning of a published version. Throws a Failure when there is none, or when the index no longer has what it needs. */
+  #older(name: string, id: number, version: number): TuningDocument {
+    const document = this.#tunings.get(name, version);
+    if (this.#catalogue.costOf(id, document).rebuild)
+      throw new Failure(
+        'conflict',
+        `Version ${version} needs an index this collection does not have now. Restore it as the draft to look at it.`,
+      );
+    return document;
   }
 }
 

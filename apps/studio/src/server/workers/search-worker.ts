@@ -4,8 +4,11 @@ import {
   type FacetValuesAnswer,
   type SearchRequest,
   type SuggestAnswer,
+  type TrialEffect,
   type Tuning,
   type TuningDocument,
+  type TypoExamples,
+  type Whereabouts,
 } from '@yucca/contract';
 import {
   fulfils,
@@ -17,9 +20,12 @@ import {
   Segment,
   suggest,
   Tombstones,
+  typoExamples,
+  whereabouts,
   type EngineAnswer,
   type Generation,
 } from '@yucca/engine';
+import { rankBiasedOverlap } from '@yucca/engine/compare';
 import { serve } from './rpc';
 
 /** A collection's whole state, as the searchers are told it: one message, so that it changes in one step. */
@@ -36,6 +42,8 @@ interface OpenCollection {
   segments: Map<string, Segment>;
   live: Tuning;
   draft: Tuning;
+  /** Published versions that were asked for, by number; they never change. */
+  older: Map<number, Tuning>;
 }
 
 const open = new Map<number, OpenCollection>();
@@ -43,6 +51,8 @@ let cancelFlag: Int32Array = new Int32Array(1);
 
 /** Other collections' first questions wait no longer than this. */
 const WARM_UP_MS = 400;
+/** Results looked at when a tuning is on trial. */
+const TRIAL_DEPTH = 10;
 
 /** What every call says besides its own question. */
 export interface Ask {
@@ -52,12 +62,21 @@ export interface Ask {
   /** ISO date. */
   today: string;
   forcedFilter?: string | undefined;
+  /** The tuning of a request for a version by its number. */
+  older?: TuningDocument | undefined;
 }
 
-function find({ collectionId }: Ask, version: 'live' | 'draft' = 'live'): { generation: Generation; tuning: Tuning } {
+function find(
+  { collectionId, older }: Ask,
+  version: NonNullable<SearchRequest['version']> = 'live',
+): { generation: Generation; tuning: Tuning } {
   const collection = open.get(collectionId);
   if (!collection) throw new Error('the collection is not open here');
-  return { generation: collection.generation, tuning: collection[version] };
+  const { generation } = collection;
+  if (typeof version === 'string') return { generation, tuning: collection[version] };
+  let tuning = collection.older.get(version);
+  if (!tuning) collection.older.set(version, (tuning = completeTuning(older ?? {})));
+  return { generation, tuning };
 }
 
 function contextOf({ ticket, today, forcedFilter }: Ask) {
@@ -87,7 +106,8 @@ function warmUp(collectionId: number): void {
 
 const methods = {
   publish({ collectionId, generation, layers, live, draft }: PublishedState): void {
-    const before = open.get(collectionId)?.segments;
+    const known = open.get(collectionId);
+    const before = known?.segments;
     if (!before) setImmediate(() => warmUp(collectionId));
     // The buffer was checked when it was opened or built; a segment known already keeps its working memory.
     const segments = new Map(
@@ -95,6 +115,7 @@ const methods = {
     );
     open.set(collectionId, {
       segments,
+      older: known?.older ?? new Map<number, Tuning>(),
       live: completeTuning(live),
       draft: completeTuning(draft),
       generation: {
@@ -140,6 +161,32 @@ const methods = {
   suggest(ask: Ask, q: string, size: number, pastQueries: string[]): SuggestAnswer {
     const { generation, tuning } = find(ask, 'live');
     return suggest(generation, tuning, q, size, pastQueries, contextOf(ask));
+  },
+
+  /** Where a record stands among the results, or what keeps it out of them. */
+  whereabouts(ask: Ask, request: SearchRequest, id: string): Whereabouts {
+    const { generation, tuning } = find(ask, request.version);
+    return whereabouts(generation, tuning, request, id, contextOf(ask));
+  },
+
+  /** What the draft's typo rules change against those of live. */
+  typoExamples(ask: Ask): TypoExamples {
+    const { generation, tuning: live } = find(ask, 'live');
+    return typoExamples(generation, live, find(ask, 'draft').tuning);
+  },
+
+  /** What another tuning does to some queries, against the draft. */
+  trial(ask: Ask, document: TuningDocument, queries: readonly string[]): TrialEffect[] {
+    const { generation, tuning: draft } = find(ask, 'draft');
+    const other = completeTuning(document);
+    return queries.map((query) => {
+      const [before, after] = [draft, other].map((tuning) => {
+        const request = { q: query, size: TRIAL_DEPTH, fields: [] };
+        const { total, results } = search(generation, tuning, request, contextOf(ask));
+        return { total, ids: results.map(({ id }) => id) };
+      }) as [TrialEffect['before'], TrialEffect['after']];
+      return { query, alike: rankBiasedOverlap(before.ids, after.ids), before, after };
+    });
   },
 
   /** The keys of the records that fulfil a condition. */

@@ -99,6 +99,16 @@ export const SEARCH: readonly Operation[] = [
     answers: { 200: [json('FacetValuesAnswer')] },
   },
   {
+    id: 'whereabouts',
+    method: 'post',
+    path: `${C}/whereabouts`,
+    right: 'read',
+    group: 'Search',
+    summary: 'Where a record stands among the results of a search, or why it is not there',
+    body: [json('WhereaboutsRequest', { id: 'P-0042', q: 'agve' })],
+    answers: { 200: [json('Whereabouts')] },
+  },
+  {
     id: 'tellEvents',
     method: 'post',
     path: '/events',

@@ -17,11 +17,23 @@ export function shorterQueries({ understood: { words } }: SearchAnswer): string[
     .map((rest) => rest.map(({ text }) => text).join(' '));
 }
 
-/** What to do when nothing was found: take a choice back, drop a word, go further away, see everything. */
+/** What was typed with the nearest spelling in place of each word that stands nowhere; null when none is near. */
+export function respelt({ query, understood: { words } }: SearchAnswer): string | null {
+  if (!words.some(({ nearest }) => nearest !== undefined)) return null;
+  const text = words.reduce(
+    (typed, { text: word, nearest }) => (nearest === undefined ? typed : typed.replace(word, () => nearest)),
+    query,
+  );
+  return text === query ? null : text;
+}
+
+/** What to do when nothing was found: spell it otherwise, take a choice back, drop a word, go further away, see everything. */
 export function NothingFound({ query, answer, ...ways }: NothingFoundProps) {
   const unknown = answer.understood.words.filter(({ as }) => as.length === 0).map(({ text }) => `“${text}”`);
   const hasChoices = Object.keys(query.select).length > 0;
+  const other = respelt(answer);
   const waysOut: [string, Query][] = [
+    ...(other === null ? [] : [[`Try the spelling “${other}”`, withText(query, other)] as [string, Query]]),
     ...(hasChoices ? [['Remove the choices', withoutChoices(query)] as [string, Query]] : []),
     ...(query.near?.withinM === undefined
       ? []
@@ -37,7 +49,7 @@ export function NothingFound({ query, answer, ...ways }: NothingFoundProps) {
         Nothing found{query.q !== '' && ` for “${query.q}”`}
         {hasChoices && ' with these choices'}.
       </p>
-      {unknown.length > 0 && <p data-part="soft">Nothing here is spelt anything like {unknown.join(' or ')}.</p>}
+      {unknown.length > 0 && <p data-part="soft">Nothing here is spelt like {unknown.join(' or ')}.</p>}
       <ul>
         {waysOut.map(([label, to]) => (
           <li key={label}>

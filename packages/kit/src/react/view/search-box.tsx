@@ -87,7 +87,8 @@ export function sourcesFor(
 
 /** The search field of a page with what it offers: before the first letter, and while somebody types. */
 export function SearchBox(props: SearchBoxProps) {
-  const { page, client, memory, text, total, onText, onAsk, onValue, onRecord, facetLabel, picturesFrom, after } = props;
+  const { page, client, memory, text, total, onText, onAsk, onValue, onRecord, facetLabel, picturesFrom, after } =
+    props;
   const [snapshot, state] = useAutocomplete((): AutocompleteOptions => {
     return { text, sources: sourcesFor(page.autocomplete, client, memory, picturesFrom), ...(after && { after }) };
   });

@@ -326,7 +326,10 @@ const Results = memo(function Results(props: ResultsProps) {
   );
 });
 
-interface ResultRowProps extends Pick<ResultsProps, 'page' | 'recordHref' | 'memory' | 'renderResult' | 'picturesFrom'> {
+interface ResultRowProps extends Pick<
+  ResultsProps,
+  'page' | 'recordHref' | 'memory' | 'renderResult' | 'picturesFrom'
+> {
   result: SearchResult;
   told: typeof NOBODY_TOLD;
   queryId: string;

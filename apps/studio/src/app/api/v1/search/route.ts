@@ -2,7 +2,7 @@ import type { ProblemJson, SearchAnswer } from '@yucca/contract';
 import { readJson } from '@/http/input';
 import { problemOf } from '@/http/problem';
 import { preflight, refuseOthers, route } from '@/http/route';
-import { requireCollection, requireRight } from '@/server/keys/caller';
+import { requireCollection, requireRightFor } from '@/server/keys/caller';
 import { validate } from '@/server/validate';
 
 /** Several searches in one call. Each is answered in its place; one that fails answers a problem there. */
@@ -13,7 +13,7 @@ export const POST = route('search', async ({ request, caller, asking, yucca }) =
       try {
         requireCollection(caller, collection);
         const query = validate('SearchRequest', rest);
-        if (query.version === 'draft') requireRight(caller, 'read');
+        requireRightFor(caller, query);
         return await yucca.search.search(collection, query, asking);
       } catch (error) {
         if (request.signal.aborted) throw error;

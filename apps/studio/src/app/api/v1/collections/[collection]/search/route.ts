@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import type { SearchAnswer } from '@yucca/contract';
 import { readJson, searchFromUrl } from '@/http/input';
 import { preflight, refuseOthers, route } from '@/http/route';
-import { requireRight } from '@/server/keys/caller';
+import { requireRightFor } from '@/server/keys/caller';
 import { validate } from '@/server/validate';
 
 function answered(
@@ -20,7 +20,7 @@ function answered(
 
 export const GET = route('search', async ({ request, url, params, caller, asking, yucca }) => {
   const query = validate('SearchRequest', searchFromUrl(url));
-  if (query.version === 'draft') requireRight(caller, 'read');
+  requireRightFor(caller, query);
   const name = params.collection!;
   // The answer follows from the question and the collection's state, so their hash stands for it.
   const state = `${process.pid}/${yucca.startedAt}/${yucca.search.generation(name)}`;
@@ -35,7 +35,7 @@ export const GET = route('search', async ({ request, url, params, caller, asking
 
 export const POST = route('search', async ({ request, params, caller, asking, yucca }) => {
   const query = validate('SearchRequest', await readJson(request));
-  if (query.version === 'draft') requireRight(caller, 'read');
+  requireRightFor(caller, query);
   return answered(await yucca.search.searchJson(params.collection!, query, asking));
 });
 

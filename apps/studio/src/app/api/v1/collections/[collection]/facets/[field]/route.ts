@@ -1,7 +1,7 @@
 import { LIMITS } from '@yucca/contract';
 import { searchFromUrl, wholeNumber } from '@/http/input';
 import { preflight, refuseOthers, route } from '@/http/route';
-import { requireRight } from '@/server/keys/caller';
+import { requireRightFor } from '@/server/keys/caller';
 import { validate } from '@/server/validate';
 
 /** `?q=` looks inside the facet's values; `query`, `select` and `filter` say within which results. */
@@ -14,7 +14,7 @@ export const GET = route('search', async ({ url, params, caller, asking, yucca }
   within.searchParams.delete('query');
   if (query !== null) within.searchParams.set('q', query);
   const search = validate('SearchRequest', searchFromUrl(within));
-  if (search.version === 'draft') requireRight(caller, 'read');
+  requireRightFor(caller, search);
   const { collection, field } = params;
   return Response.json(await yucca.search.facetValues(collection!, search, field!, text, size, asking));
 });
