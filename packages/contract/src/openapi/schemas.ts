@@ -183,6 +183,9 @@ export const SCHEMAS: { [name: string]: Schema } = {
     ),
     description: 'Problem Details (RFC 9457).',
   },
+  Text: text,
+  SynonymGroups: object({ groups: tuningSchema.properties.synonyms }),
+  SynonymReading: object({ groups: tuningSchema.properties.synonyms, ignored: listOf(text) }),
   TypoExamples: object({
     tried: count,
     gained: typoExample,

@@ -116,6 +116,41 @@ export const TUNING: readonly Operation[] = [
     answers: { 200: [json('Tuning')] },
   },
   {
+    id: 'getSynonyms',
+    method: 'get',
+    path: `${C}/synonyms`,
+    right: 'read',
+    group: 'Tuning',
+    summary: 'The synonyms of live or of the draft',
+    query: [
+      { name: 'version', description: 'live or draft.', schema: { enum: ['live', 'draft'], default: 'live' } },
+      {
+        name: 'format',
+        description: 'json, csv, or turtle: a SKOS vocabulary.',
+        schema: { enum: ['json', 'csv', 'turtle'], default: 'json' },
+      },
+    ],
+    answers: {
+      200: [json('SynonymGroups'), { type: 'text/csv', schema: 'Text' }, { type: 'text/turtle', schema: 'Text' }],
+    },
+  },
+  {
+    id: 'readSynonyms',
+    method: 'post',
+    path: `${C}/synonyms/read`,
+    right: 'admin',
+    group: 'Tuning',
+    summary: 'What is in a file of synonyms; nothing is saved',
+    more: 'CSV, or a SKOS vocabulary as Turtle, RDF/XML or JSON-LD. Hidden labels find their concept and are not found by it.',
+    body: [
+      { type: 'text/csv', schema: 'Text', example: 'same,snake plant,sansevieria\noneWay,succulent,agave,aloe' },
+      { type: 'text/turtle', schema: 'Text' },
+      { type: 'application/rdf+xml', schema: 'Text' },
+      { type: 'application/ld+json', schema: 'Text' },
+    ],
+    answers: { 200: [json('SynonymReading')] },
+  },
+  {
     id: 'getSettings',
     method: 'get',
     path: `${C}/settings`,
