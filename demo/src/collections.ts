@@ -56,6 +56,27 @@ export const COLLECTIONS: DemoCollection[] = [
         { field: 'added', weight: 1, shape: 'recency', halfLifeDays: 180 },
       ],
       signalShare: 0.15,
+      placements: [
+        {
+          name: 'bulb-planting',
+          when: { query: 'bulb', is: 'contains', from: '2026-09-01', to: '2026-11-30' },
+          lift: ["stock > 0 AND category LIKE 'Bulbs >%'"],
+          notice: 'Spring bulbs go in before the ground freezes. Orders of ten and more travel free until November.',
+        },
+        {
+          name: 'midwinter-gifts',
+          when: { query: 'gift', is: 'starts', from: '2026-11-15', to: '2026-12-23' },
+          replaceQuery: 'orchid',
+          notice: 'Wrapped on request. Our orchids travel in a heated box.',
+        },
+        {
+          name: 'hedging-weeks',
+          when: { query: 'hedge', is: 'contains', from: '2026-10-15', to: '2027-03-15' },
+          lift: ["category LIKE 'Outdoor > Hedging%'"],
+          notice: 'Bare-root hedging is dug and sent from now until mid March.',
+        },
+        { name: 'collecting', when: { query: 'collection point' }, redirect: '/s/collect' },
+      ],
       hide: ['checksum', 'media_ids'],
     },
     draft: {

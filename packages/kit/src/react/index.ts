@@ -10,6 +10,7 @@ export { ResultMap, type ResultMapProps } from './places/result-map.tsx';
 export { AppliedChoices } from './results/applied-choices.tsx';
 export { MoreResults, type MoreResultsProps } from './results/more-results.tsx';
 export { NothingFound, type NothingFoundProps } from './results/nothing-found.tsx';
+export { Notice, redirectOf } from './results/notice.tsx';
 export { Pages } from './results/pages.tsx';
 export { figureText, ResultCard, type ResultCardProps } from './results/result-card.tsx';
 export { ResultCount, type ResultCountProps } from './results/result-count.tsx';

@@ -118,11 +118,11 @@ export function KeptQueries({
     setKept(memory.queries().slice(0, MOST));
   };
   return (
-    <div className="flex min-w-0 flex-wrap items-center gap-1.5">
+    <div className="flex min-w-0 items-center gap-1.5 overflow-x-auto">
       {text.trim() !== '' && (
         <button
           type="button"
-          className="link mr-1 min-h-6 text-[13px]"
+          className="link mr-1 min-h-6 shrink-0 text-[13px] whitespace-nowrap"
           onClick={() => change(isKept ? memory.forgetQuery : memory.addQuery)}
         >
           {isKept ? 'Keep no longer' : 'Keep this query'}
@@ -138,7 +138,7 @@ export function KeptQueries({
             aria-pressed={query === text}
             title="Alt+↑ and Alt+↓ go through these queries"
             className={clsx(
-              'flex min-h-6 items-center gap-1.5 rounded border px-2 text-[13px]',
+              'flex min-h-6 shrink-0 items-center gap-1.5 rounded border px-2 text-[13px] whitespace-nowrap',
               query === text ? 'border-ink bg-raised font-medium' : 'border-line bg-raised hover:border-field-line',
             )}
             onClick={() => onText(query)}

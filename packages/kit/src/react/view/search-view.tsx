@@ -23,6 +23,7 @@ import { ResultMap } from '../places/result-map.tsx';
 import { AppliedChoices } from '../results/applied-choices.tsx';
 import { MoreResults } from '../results/more-results.tsx';
 import { NothingFound } from '../results/nothing-found.tsx';
+import { Notice, redirectOf } from '../results/notice.tsx';
 import { Pages } from '../results/pages.tsx';
 import { ResultCard } from '../results/result-card.tsx';
 import { ResultCount } from '../results/result-count.tsx';
@@ -100,9 +101,18 @@ export function SearchView(props: SearchViewProps) {
     },
   };
   const choose = (to: Query): void => change(to, 'push');
+  /** Asks for a text for good; whoever asks for what is found elsewhere is sent there. */
+  const ask = (text: string): void => {
+    change(withText(query, text), 'push');
+    void search.settled().then(() => {
+      const { answer: found, answered } = search.snapshot();
+      const to = answered?.q === text ? redirectOf(found) : null;
+      if (to !== null) window.location.assign(to);
+    });
+  };
   const submit = (event: FormEvent): void => {
     event.preventDefault();
-    change(withText(query, query.q), 'push');
+    ask(query.q);
   };
   // What a keystroke does not change is not drawn again: these two know the newest query without being made anew by it.
   const newest = useRef(query);
@@ -137,7 +147,7 @@ export function SearchView(props: SearchViewProps) {
             total={answer?.total ?? 0}
             facetLabel={(name) => page.facets.find((facet) => facet.name === name)?.label ?? name}
             onText={(text) => change(withText(query, text), 'replace')}
-            onAsk={(text) => change(withText(query, text), 'push')}
+            onAsk={ask}
             onValue={(facet, value) => change(withToggled(withText(query, ''), facet, value), 'push')}
             onRecord={open}
             picturesFrom={picturesFrom}
@@ -167,6 +177,7 @@ export function SearchView(props: SearchViewProps) {
                 {...(query.near && { usual: query.q === '' ? 'Nearest' : 'Best match' })}
               />
             </div>
+            {answer && <Notice answer={answer} />}
             {status === 'failed' && <Trouble error={error} onRetry={() => void search.refresh()} />}
             {answer &&
               (answer.total === 0 ? (

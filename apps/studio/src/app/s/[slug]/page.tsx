@@ -1,6 +1,8 @@
 import { LIMITS } from '@yucca/contract';
 import { BY_DISTANCE, pagesUpTo, parseAddress, requestFor, standingRequest, type Query } from '@yucca/kit';
+import { redirectOf } from '@yucca/kit/react';
 import type { Metadata } from 'next';
+import { redirect } from 'next/navigation';
 import { PageFrame } from '@/features/search-page/page-frame';
 import { SearchPage } from '@/features/search-page/search-page';
 import { asJsonLd, listOf } from '@/features/search-page/structured-data';
@@ -50,6 +52,9 @@ export default async function HostedPage({ params, searchParams }: Props) {
   };
   const ask = (one: Query) => search.search(page.collection, requestFor(one, standingRequest(page)));
   const answer = page.paging === 'pages' ? await ask(query) : await pagesUpTo(query, ask);
+  // Whoever asks for what a placement sends elsewhere is sent there; the developer's panel stays.
+  const elsewhere = sent.lens === '1' ? null : redirectOf(answer);
+  if (elsewhere !== null) redirect(elsewhere);
   const base = await baseOf();
   return (
     <PageFrame title={page.title} at={page.at}>

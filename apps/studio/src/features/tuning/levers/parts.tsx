@@ -1,0 +1,143 @@
+'use client';
+
+import { useState, type ReactNode } from 'react';
+import { wordList } from '../levers';
+
+export function Group({ title, open = true, children }: { title: string; open?: boolean; children: ReactNode }) {
+  return (
+    <details open={open} className="border-b border-line px-4 py-2">
+      <summary className="min-h-6 font-head font-semibold">{title}</summary>
+      <div className="grid grid-cols-[minmax(0,1fr)] gap-2 pt-1 pb-2">{children}</div>
+    </details>
+  );
+}
+
+/** A number on a slider, and beside it to be typed. */
+export function Slider({
+  label,
+  value,
+  min,
+  max,
+  step = 1,
+  most = max,
+  onValue,
+}: {
+  label: string;
+  value: number;
+  min: number;
+  /** The end of the slider; more can be typed. */
+  max: number;
+  step?: number;
+  /** The most that can be typed. */
+  most?: number;
+  onValue: (value: number) => void;
+}) {
+  const [typed, setTyped] = useState<string | null>(null);
+  return (
+    <div className="grid grid-cols-[1fr_110px_52px] items-center gap-2 text-[13px]">
+      <span className="truncate" title={label}>
+        {label}
+      </span>
+      <input
+        type="range"
+        className="h-6 w-full accent-(--agave)"
+        aria-label={label}
+        min={min}
+        max={Math.max(max, value)}
+        step={step}
+        value={value}
+        onChange={(event) => onValue(Number(event.target.value))}
+      />
+      <input
+        aria-label={`${label}, as a number`}
+        inputMode="decimal"
+        className="figures min-h-6 w-full rounded border border-transparent bg-transparent px-1 text-right hover:border-line focus:border-field-line"
+        value={typed ?? String(Number(value.toFixed(2)))}
+        onChange={(event) => {
+          setTyped(event.target.value);
+          const number = Number(event.target.value.replace(',', '.'));
+          if (event.target.value.trim() !== '' && number >= min && number <= most) onValue(number);
+        }}
+        onBlur={() => setTyped(null)}
+      />
+    </div>
+  );
+}
+
+export function Choice<T extends string>({
+  label,
+  value,
+  options,
+  onValue,
+}: {
+  label: string;
+  value: T;
+  options: readonly (readonly [T, string])[];
+  onValue: (value: T) => void;
+}) {
+  return (
+    <label className="grid grid-cols-[1fr_170px] items-center gap-2 text-[13px]">
+      {label}
+      <select className="field py-0.5" value={value} onChange={(event) => onValue(event.target.value as T)}>
+        {options.map(([name, words]) => (
+          <option key={name} value={name}>
+            {words}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+export function Check({ label, on, onValue }: { label: string; on: boolean; onValue: (on: boolean) => void }) {
+  return (
+    <label className="flex min-h-6 items-center gap-2 text-[13px]">
+      <input type="checkbox" checked={on} onChange={(event) => onValue(event.target.checked)} />
+      {label}
+    </label>
+  );
+}
+
+/** A list of words as text: taken over when the field is left, so that half a word is never searched for. */
+export function WordsField({
+  label,
+  words,
+  onWords,
+}: {
+  label: string;
+  words: string[];
+  onWords: (words: string[]) => void;
+}) {
+  const [text, setText] = useState<string | null>(null);
+  return (
+    <label className="block text-[13px]">
+      {label}
+      <textarea
+        className="field mt-0.5 text-[13px]"
+        rows={2}
+        spellCheck={false}
+        value={text ?? words.join(', ')}
+        onChange={(event) => setText(event.target.value)}
+        onBlur={() => {
+          if (text !== null) onWords(wordList(text));
+          setText(null);
+        }}
+      />
+    </label>
+  );
+}
+
+/** A small cross that takes something away. */
+export function RemoveButton({ what, onRemove }: { what: string; onRemove: () => void }) {
+  return (
+    <button
+      type="button"
+      aria-label={`Remove ${what}`}
+      title={`Remove ${what}`}
+      className="grid size-6 shrink-0 place-items-center rounded text-soft hover:text-madder"
+      onClick={onRemove}
+    >
+      ×
+    </button>
+  );
+}

@@ -1,0 +1,44 @@
+'use client';
+
+import type { Tuning } from '@yucca/contract';
+import { useDraft } from '../draft';
+import { withWords } from '../levers';
+import { Check, Choice, WordsField } from './parts';
+
+export function WordLevers({ tuning: { words, stems, stopWords } }: { tuning: Tuning }) {
+  const [, store] = useDraft();
+  return (
+    <>
+      <Choice
+        label="Words required"
+        value={words.require}
+        options={[
+          ['all', 'all of them'],
+          ['most', 'as many as possible'],
+          ['any', 'any of them'],
+        ]}
+        onValue={(require) => store.change((now) => withWords(now, { require }))}
+      />
+      <Choice
+        label="Unfinished words"
+        value={words.prefix}
+        options={[
+          ['last', 'the last one'],
+          ['all', 'all of them'],
+          ['none', 'none'],
+        ]}
+        onValue={(prefix) => store.change((now) => withWords(now, { prefix }))}
+      />
+      <Check
+        label="Find other forms of a word"
+        on={stems}
+        onValue={(on) => store.change((now) => ({ ...now, stems: on }))}
+      />
+      <WordsField
+        label="Words that may be missing"
+        words={stopWords}
+        onWords={(list) => store.change((now) => ({ ...now, stopWords: list }))}
+      />
+    </>
+  );
+}
