@@ -5,7 +5,10 @@ import type {
   SearchAnswer,
   SuggestAnswer,
   TreeFacet,
+  TrialAnswer,
   TuningDocument,
+  TypoExamples,
+  Whereabouts,
 } from '@yucca/contract';
 import { loadPlants, Server, somePlants } from '../src/server';
 
@@ -179,4 +182,88 @@ test('whatever is asked, the answer is an answer or a problem, and soon', async 
     expect((await server.call('POST', '/collections/plants/search', body)).status).toBeLessThan(500);
   }
   expect(times.sort((a, b) => a - b)[Math.floor(times.length / 2)]).toBeLessThan(250);
+});
+
+test('where a record stands, or what keeps it out; nothing of it without the right to read', async () => {
+  const ask = (body: object) => server.json<Whereabouts>('POST', '/collections/plants/whereabouts', body);
+  const [first] = (await search('q=lavender&size=1')).results;
+  expect(await ask({ q: 'lavender', id: first!.id })).toMatchObject({ place: 1, reasons: [] });
+  expect((await ask({ q: 'lavendel zebra', id: first!.id })).reasons).toMatchObject([{ kind: 'word', word: 'zebra' }]);
+  expect((await ask({ id: 'nobody' })).reasons).toEqual([{ kind: 'absent' }]);
+  expect((await server.call('POST', '/collections/plants/whereabouts', { q: 'x' })).status).toBe(422);
+  const { secret } = await server.json<{ secret: string }>('POST', '/keys', { label: 'Page', rights: ['search'] });
+  const refused = [
+    ['POST', '/collections/plants/whereabouts', '{"id":"P-001"}'],
+    ['GET', '/collections/plants/search?version=1'],
+    ['GET', '/collections/plants/search?on=2026-12-24'],
+    ['GET', '/collections/plants/synonyms'],
+    ['POST', '/collections/plants/tuning/trial', '{"tuning":{},"queries":["x"]}'],
+  ];
+  for (const [method, route, body] of refused) {
+    const response = await server.call(method!, route!, body, { Authorization: `Bearer ${secret}` });
+    expect([route, response.status]).toEqual([route, 403]);
+  }
+});
+
+test('a published version answers by its number, as long as the index has what it needs', async () => {
+  const before = await search('q=sansevieria');
+  const { synonyms: _, ...without } = TUNING;
+  await server.api('PUT', '/collections/plants/tuning/draft', without);
+  const { version } = await server.api<{ version: number }>('POST', '/collections/plants/tuning/publish', {});
+  expect((await search('q=sansevieria')).total).toBe(0);
+  expect((await search(`q=sansevieria&version=${version - 1}`)).total).toBe(before.total);
+  expect((await server.call('GET', '/collections/plants/search?version=99')).status).toBe(404);
+  expect((await server.call('GET', '/collections/plants/search?version=old')).status).toBe(422);
+  await server.api('PUT', '/collections/plants/tuning/draft', TUNING);
+  await server.api('POST', '/collections/plants/tuning/publish', {});
+});
+
+test('placements are looked at for another day', async () => {
+  const placements = [{ name: 'spring', when: { query: 'mint', from: '2027-03-01', to: '2027-05-31' }, notice: 'Now' }];
+  await server.api('PUT', '/collections/plants/tuning/draft', { ...TUNING, placements });
+  const notice = async (on: string) => (await search(`q=mint&version=draft&on=${on}`)).understood.notice;
+  expect([await notice('2027-02-28'), await notice('2027-03-01')]).toEqual([null, 'Now']);
+  expect((await server.call('GET', '/collections/plants/search?on=spring')).status).toBe(422);
+  await server.call('DELETE', '/collections/plants/tuning/draft');
+});
+
+test('a tuning on trial changes nothing but says what it would', async () => {
+  const tuning = { ...TUNING, synonyms: [{ kind: 'same', words: ['zebra', 'mint'] }] };
+  const ask = { tuning, queries: ['zebra', 'mint'] };
+  const { effects } = await server.api<TrialAnswer>('POST', '/collections/plants/tuning/trial', ask);
+  expect(effects.map(({ query, before, after }) => [query, before.total, after.total])).toEqual([
+    ['zebra', 0, 20],
+    ['mint', 20, 20],
+  ]);
+  expect((await search('q=zebra')).total).toBe(0);
+  const bad = await server.call('POST', '/collections/plants/tuning/trial', {
+    tuning: { nonsense: 1 },
+    queries: ['x'],
+  });
+  expect(bad.status).toBe(422);
+});
+
+test('synonyms go out as CSV and SKOS, and a file is read without being saved', async () => {
+  const text = async (format: string) =>
+    (await server.call('GET', `/collections/plants/synonyms?format=${format}`)).text();
+  expect(await text('csv')).toContain('same,snake plant,sansevieria');
+  expect(await text('turtle')).toContain('skos:altLabel "sansevieria"@en');
+  const read = (body: string, type: string) =>
+    server.call('POST', '/collections/plants/synonyms/read', body, { 'Content-Type': type });
+  expect(await (await read(await text('turtle'), 'text/turtle')).json()).toEqual({
+    groups: TUNING.synonyms,
+    ignored: [],
+  });
+  expect((await read('<a></b>', 'application/rdf+xml')).status).toBe(400);
+  expect((await read('{}', 'application/json')).status).toBe(415);
+});
+
+test('the typo rules of a draft show what they let in', async () => {
+  await server.api('PUT', '/collections/plants/tuning/draft', { ...TUNING, typos: { oneFrom: 3, twoFrom: 3 } });
+  const examples = await server.api<TypoExamples>('GET', '/collections/plants/tuning/draft/typos');
+  expect(examples.gainedCount).toBeGreaterThan(0);
+  expect(examples.lostCount).toBe(0);
+  await server.call('DELETE', '/collections/plants/tuning/draft');
+  const none = await server.api<TypoExamples>('GET', '/collections/plants/tuning/draft/typos');
+  expect(none.tried).toBe(0);
 });

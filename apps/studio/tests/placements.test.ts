@@ -1,4 +1,4 @@
-import type { TuningDocument } from '@yucca/contract';
+import type { Reason, TuningDocument } from '@yucca/contract';
 import fc from 'fast-check';
 import {
   doesSomething,
@@ -12,6 +12,7 @@ import {
   withPlacement,
   withShown,
 } from '../src/features/tuning/placements/placements';
+import { commonWords } from '../src/features/tuning/where/common-words';
 import { reasonSentence, remediesFor } from '../src/features/tuning/where/remedies';
 import { checkTuning } from '../src/server/tuning/tuning';
 
@@ -72,38 +73,60 @@ test('when and what, in words', () => {
   );
 });
 
-describe('what could be done for a record that is not there', () => {
+describe('what could be done for a record that does not come up', () => {
   const word = (word: string, nearest: { text: string; typos: number; begins?: boolean } | null, typosAllowed = 0) => ({
     kind: 'word' as const,
     word,
     typosAllowed,
     nearest: nearest && { field: 'name', begins: false, ...nearest },
   });
+  const offered = (
+    reasons: Reason[],
+    { words = 1, document = {} }: { words?: number; document?: TuningDocument } = {},
+  ) =>
+    remediesFor({ found: { id: 'P-1', place: null, total: 0, result: null, reasons }, text: 'fern', words, document });
+  const labels = (...args: Parameters<typeof offered>): string[] => offered(...args).map(({ label }) => label);
+  const PIN = 'Pin it first for “fern”';
 
-  test('a spelling further off than is forgiven: a synonym, or more typos', () => {
+  test('a spelling further off than is forgiven: a synonym, or more typos, or a pin', () => {
     const reason = word('fushia', { text: 'fuchsia', typos: 2 }, 1);
     expect(reasonSentence(reason)).toBe(
       'It does not hold “fushia”; nearest is “fuchsia” in name, 2 typos off where one is forgiven.',
     );
-    const [synonym, typos, ...rest] = remediesFor([reason], 'P-1', 1);
-    expect(rest).toEqual([]);
+    const [synonym, typos, pin] = offered([reason]);
     expect(synonym!.label).toBe('Let “fushia” find “fuchsia”');
     expect(synonym!.apply({}).synonyms).toEqual([{ kind: 'oneWay', from: ['fushia'], to: ['fuchsia'] }]);
     expect(typos!.label).toBe('Forgive two typos from 6 letters');
     expect(checkTuning(typos!.apply({})).typos).toMatchObject({ enabled: true, twoFrom: 6 });
+    expect(placementOf(pin!.apply({}), 'fern')!.pin).toEqual([{ id: 'P-1', at: 1 }]);
   });
 
   test('one word of several, an unfinished one, a hidden record, a group', () => {
-    expect(remediesFor([word('zebra', null)], 'P-1', 2).map(({ label }) => label)).toEqual(['Ask for most words, not all']); // prettier-ignore
-    expect(remediesFor([word('zebra', null)], 'P-1', 1)).toEqual([]);
-    const [unfinished] = remediesFor([word('snak', { text: 'snake', typos: 0, begins: true })], 'P-1', 1);
+    const one = [word('zebra', null)];
+    expect(labels(one, { words: 2 })).toEqual(['“zebra” may be missing', 'Ask for most words, not all', PIN]);
+    expect(offered(one, { words: 2 })[0]!.apply({ stopWords: ['a'] }).stopWords).toEqual(['a', 'zebra']);
+    // What the draft does already is not offered again.
+    expect(labels(one, { words: 2, document: { words: { require: 'most' }, stopWords: ['zebra'] } })).toEqual([PIN]);
+    expect(labels(one)).toEqual([PIN]);
+    const [unfinished] = offered([word('snak', { text: 'snake', typos: 0, begins: true })]);
     expect(unfinished!.apply({}).words).toEqual({ prefix: 'all' });
     const hidden = withHidden({}, 'fern', 'P-1');
-    const [show] = remediesFor([{ kind: 'hidden', placement: 'for-fern' }], 'P-1', 1);
+    const [show] = offered([{ kind: 'hidden', placement: 'for-fern' }], { document: hidden });
     expect(show!.apply(hidden)).toEqual(withShown(hidden, 'for-fern', 'P-1'));
     expect(show!.apply(hidden).placements).toEqual([]);
-    const [ungroup] = remediesFor([{ kind: 'group', field: 'family' }], 'P-1', 1);
-    expect(ungroup!.apply({ group: { field: 'family' } }).group).toBeNull();
+    const grouped = { group: { field: 'family' } };
+    const [ungroup] = offered([{ kind: 'group', field: 'family' }], { document: grouped });
+    expect(ungroup!.apply(grouped).group).toBeNull();
+    expect(labels([{ kind: 'absent' }])).toEqual([]);
+  });
+
+  test('a record that stands too low for a misspelling gets it read right; one that is seen needs nothing', () => {
+    const why = { words: 1, typos: 1, text: 50, signals: 0, score: 50, parts: [{ word: 'Geraniam', matched: 'geranium', how: 'typo' as const, field: 'name', points: 50 }] }; // prettier-ignore
+    const result = { id: 'P-1', record: {}, marks: {}, snippets: {}, why };
+    const at = (place: number): string[] =>
+      remediesFor({ found: { id: 'P-1', place, total: 60, result, reasons: [] }, text: 'fern', words: 1, document: {} }).map(({ label }) => label); // prettier-ignore
+    expect(at(54)).toEqual(['Let “Geraniam” find “geranium”', PIN]);
+    expect(at(3)).toEqual([]);
   });
 
   test('every reason has a sentence', () => {
@@ -122,4 +145,12 @@ describe('what could be done for a record that is not there', () => {
     expect(new Set(sentences).size).toBe(reasons.length);
     sentences.forEach((sentence) => expect(sentence).toMatch(/^[A-Z].*\.$/));
   });
+});
+
+test('the word that the wanted records share and the others do not', () => {
+  const wanted = ['Meadow cranesbill ‘Pebble’ Geranium pratense', 'Rock cranesbill Geranium', 'Geranium sanguineum'];
+  const others = ['Rose geranium', 'Ivy-leaved geranium'];
+  expect(commonWords(wanted, others, 'geraniam')).toEqual([{ word: 'cranesbill', count: 2 }]);
+  expect(commonWords(wanted, [], 'rock')[0]).toEqual({ word: 'geranium', count: 3 });
+  expect(commonWords(['Only one'], [], 'x')).toEqual([]);
 });

@@ -41,7 +41,7 @@ export interface NearestWord {
   field: string;
   /** Typos between the two. */
   typos: number;
-  /** What was typed is its beginning, typos apart. */
+  /** What was typed is its beginning. */
   begins: boolean;
 }
 

@@ -22,33 +22,43 @@ export function typoExamples({ segments }: Generation, before: Tuning, after: Tu
   );
   const none: TypoExamples = { tried: 0, gained: [], lost: [], gainedCount: 0, lostCount: 0 };
   if (largest === null || JSON.stringify(before.typos) === JSON.stringify(after.typos)) return none;
-  const tried = commonWords(largest);
-  const gained: TypoExample[] = [];
-  const lost: TypoExample[] = [];
+  const tried = commonWords(largest, stopWordsOf(after));
+  const gained: Pair[] = [];
+  const lost: Pair[] = [];
   for (const typed of tried) {
     const [old, now] = [readAs(largest, typed, before), readAs(largest, typed, after)];
-    for (const [term, typos] of now) if (!old.has(term)) gained.push(example(largest, typed, term, typos));
-    for (const [term, typos] of old) if (!now.has(term)) lost.push(example(largest, typed, term, typos));
+    for (const [term, typos] of now) if (!old.has(term)) gained.push({ typed, term, typos });
+    for (const [term, typos] of old) if (!now.has(term)) lost.push({ typed, term, typos });
   }
   return {
     tried: tried.length,
-    gained: telling(gained, most),
-    lost: telling(lost, most),
+    gained: telling(largest, gained, most),
+    lost: telling(largest, lost, most),
     gainedCount: gained.length,
     lostCount: lost.length,
   };
 }
 
+/** A word that is typed, and the number of one it is taken for. */
+interface Pair {
+  typed: string;
+  term: number;
+  typos: number;
+}
+
 const postings = (segment: Segment, term: number): number => segment.postStart(term + 1) - segment.postStart(term);
 
-function commonWords(segment: Segment): string[] {
+const stopWordsOf = ({ stopWords }: Tuning): ReadonlySet<string> =>
+  new Set(stopWords.flatMap((one) => words(one).map(({ text }) => text)));
+
+function commonWords(segment: Segment, leftOut: ReadonlySet<string>): string[] {
   const terms = Array.from({ length: segment.meta.terms }, (_, term) => term);
   terms.sort((a, b) => postings(segment, b) - postings(segment, a));
   const found: string[] = [];
   for (const term of terms) {
     if (found.length === TRIED) break;
     const word = wordAt(segment.trie, term);
-    if (word.length >= LEAST_LETTERS) found.push(word);
+    if (word.length >= LEAST_LETTERS && !leftOut.has(word)) found.push(word);
   }
   return found;
 }
@@ -65,13 +75,22 @@ function readAs(segment: Segment, typed: string, { typos: rules }: Tuning): Map<
   return found;
 }
 
-function example(segment: Segment, typed: string, term: number, typos: number): TypoExample {
-  return { typed, as: wordAt(segment.trie, term), typos, records: postings(segment, term) };
+function recordsOf(segment: Segment, term: number): number {
+  // A record that holds a word in two fields stands there twice.
+  return new Set(segment.postDocs.subarray(segment.postStart(term), segment.postStart(term + 1))).size;
 }
 
-/** The examples that bring the most records, one for each word that is typed. */
-function telling(all: readonly TypoExample[], most: number): TypoExample[] {
-  const sorted = [...all].sort((a, b) => b.records - a.records);
+/** The pairs that bring the most, each word in one of them. */
+function telling(segment: Segment, all: readonly Pair[], most: number): TypoExample[] {
+  const sorted = [...all].sort((a, b) => postings(segment, b.term) - postings(segment, a.term));
   const seen = new Set<string>();
-  return sorted.filter(({ typed, as }) => !seen.has(typed) && !seen.has(as) && seen.add(typed).add(as)).slice(0, most);
+  const found: TypoExample[] = [];
+  for (const { typed, term, typos } of sorted) {
+    const as = wordAt(segment.trie, term);
+    if (seen.has(typed) || seen.has(as)) continue;
+    seen.add(typed).add(as);
+    found.push({ typed, as, typos, records: recordsOf(segment, term) });
+    if (found.length === most) break;
+  }
+  return found;
 }

@@ -124,16 +124,14 @@ function missingWords(
 function nearestIn({ segment, fields: { weights } }: SegmentMatch, doc: number, text: string): NearestWord | null {
   const searched = new Set(segment.meta.searchFields.filter((_, field) => weights[field]! > 0));
   let best: NearestWord | null = null;
-  const farthest = Math.max(2, Math.floor(text.length / 2));
+  const farthest = Math.max(1, Math.floor(text.length / 3));
   eachLeaf(segment.record(doc), (field, value) => {
     if (value === null || !searched.has(field)) return;
     for (const { text: word } of words(String(value))) {
-      const { whole, prefix } = typoDistances(text, word);
-      const begins = prefix < whole;
-      const typos = Math.min(whole, prefix);
-      if (typos > farthest) continue;
+      const begins = word !== text && word.startsWith(text);
+      const typos = begins ? 0 : typoDistances(text, word).whole;
       const better = best === null || typos < best.typos || (typos === best.typos && best.begins && !begins);
-      if (better) best = { text: word, field, typos, begins };
+      if (typos <= farthest && better) best = { text: word, field, typos, begins };
     }
   });
   return best;

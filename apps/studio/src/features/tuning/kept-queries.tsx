@@ -118,7 +118,7 @@ export function KeptQueries({
     setKept(memory.queries().slice(0, MOST));
   };
   return (
-    <div className="flex min-w-0 items-center gap-1.5 overflow-x-auto">
+    <div className="flex min-w-0 items-center gap-1.5 overflow-x-auto p-0.5 [scrollbar-width:none]">
       {text.trim() !== '' && (
         <button
           type="button"

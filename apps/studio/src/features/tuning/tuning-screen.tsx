@@ -80,6 +80,7 @@ export function TuningScreen({ collection, card }: { collection: Collection; car
           <Bench
             client={client}
             collection={name}
+            keyField={collection.key}
             card={card}
             text={text}
             generation={generation}

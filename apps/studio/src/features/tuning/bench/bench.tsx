@@ -22,6 +22,8 @@ const SIZE = 60;
 export interface BenchProps {
   client: YuccaClient;
   collection: string;
+  /** The field that identifies a record. */
+  keyField: string;
   card: Card;
   text: string;
   /** Grows with every change of the records or the live tuning. */
@@ -65,6 +67,8 @@ export function Bench(props: BenchProps) {
   return (
     <div className="flex min-h-0 min-w-0 flex-1 flex-col">
       <WhereIs
+        client={client}
+        keyField={props.keyField}
         collection={collection}
         card={card}
         text={text}

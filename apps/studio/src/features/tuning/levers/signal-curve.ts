@@ -38,7 +38,7 @@ export function curveOf(rule: SignalRule, field: FieldProfile | null): Curve | n
     points: Array.from({ length: POINTS }, (_, i) => worth(from + ((end - from) * i) / (POINTS - 1))),
     from: edge(extent.min),
     to: edge(extent.max),
-    half: `${Math.round((100 * good) / all)}% get half or more`,
+    half: `${Math.round((100 * good) / all)}% of records get half or more`,
   };
 }
 

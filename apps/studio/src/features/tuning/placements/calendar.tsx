@@ -77,6 +77,13 @@ export function Calendar({
                         <span key={start} className="border-l border-line" />
                       ))}
                     </div>
+                    {mark !== null && (
+                      <span
+                        aria-hidden="true"
+                        className="absolute inset-y-0 border-l-2 border-agave"
+                        style={{ left: `${mark * 100}%` }}
+                      />
+                    )}
                     {span && (
                       <button
                         type="button"
@@ -87,13 +94,6 @@ export function Calendar({
                       >
                         {whatWords(placement)}
                       </button>
-                    )}
-                    {mark !== null && (
-                      <span
-                        aria-hidden="true"
-                        className="absolute inset-y-0 border-l-2 border-agave"
-                        style={{ left: `${mark * 100}%` }}
-                      />
                     )}
                   </div>
                 </div>

@@ -1,6 +1,6 @@
-import type { Reason, TuningDocument } from '@yucca/contract';
+import type { Reason, TuningDocument, Whereabouts } from '@yucca/contract';
 import { withTypos, withWords } from '../levers';
-import { withShown } from '../placements/placements';
+import { withPin, withShown } from '../placements/placements';
 
 /** A change of the draft that may bring a record among the results. */
 export interface Remedy {
@@ -10,32 +10,74 @@ export interface Remedy {
 
 const TIMES = ['no', 'one', 'two'] as const;
 
-/** What could be done about each of the reasons that keep a record out. Some have no remedy: what was asked is not so. */
-export function remediesFor(reasons: readonly Reason[], id: string, words: number): Remedy[] {
-  const remedies = reasons.flatMap((reason): Remedy[] => {
-    switch (reason.kind) {
-      case 'word':
-        return wordRemedies(reason);
-      case 'hidden':
-        return [
-          {
-            label: `Take it off what “${reason.placement}” hides`,
-            apply: (document) => withShown(document, reason.placement, id),
-          },
-        ];
-      case 'group':
-        return [{ label: `Show all of one ${reason.field}`, apply: (document) => ({ ...document, group: null }) }];
-      default:
-        return [];
-    }
-  });
-  const lacking = reasons.filter(({ kind }) => kind === 'word').length;
-  if (lacking > 0 && lacking < words)
-    remedies.push({
-      label: 'Ask for most words, not all',
-      apply: (document) => withWords(document, { require: 'most' }),
-    });
-  return remedies;
+/** A place from here on is not seen. */
+const SEEN = 10;
+
+export interface Sought {
+  /** Where the record is under the draft. */
+  found: Whereabouts;
+  /** The query, as typed. */
+  text: string;
+  /** Words of it. */
+  words: number;
+  document: TuningDocument;
+}
+
+/**
+ * What could bring a record up for a query: something about each of the reasons that keep it out, or a better reading of
+ * what was misspelt where it stands too low; at last a pin. What the draft does already is not offered.
+ */
+export function remediesFor({ found, text, words, document }: Sought): Remedy[] {
+  const { id, place, reasons, result } = found;
+  if (place !== null && place <= SEEN) return [];
+  if (reasons.some(({ kind }) => kind === 'absent' || kind === 'excluded')) return [];
+  const lacking = reasons.filter((reason) => reason.kind === 'word');
+  const misread = (result?.why?.parts ?? []).filter(({ how }) => how === 'typo');
+  const remedies = [
+    ...misread.map(({ word, matched }) => letFind(word, matched)),
+    ...reasons.flatMap((reason) => remediesForReason(reason, id)),
+    ...(lacking.length > 0 && lacking.length < words ? partRemedies(lacking.map(({ word }) => word)) : []),
+    {
+      label: `Pin it first for “${text.trim()}”`,
+      apply: (now: TuningDocument) => withPin(now, text, id, 1),
+    },
+  ];
+  const before = JSON.stringify(document);
+  return remedies.filter(({ apply }) => JSON.stringify(apply(document)) !== before);
+}
+
+/** What could be done when some words of several are found and others are not. */
+function partRemedies(lacking: readonly string[]): Remedy[] {
+  const missing = lacking.map((word): Remedy => ({
+    label: `“${word}” may be missing`,
+    apply: (document) => ({
+      ...document,
+      stopWords: [...new Set([...(document.stopWords ?? []), word.toLowerCase()])],
+    }),
+  }));
+  const most: Remedy = {
+    label: 'Ask for most words, not all',
+    apply: (document) => (document.words?.require === 'any' ? document : withWords(document, { require: 'most' })),
+  };
+  return [...(lacking.length === 1 ? missing : []), most];
+}
+
+function remediesForReason(reason: Reason, id: string): Remedy[] {
+  switch (reason.kind) {
+    case 'word':
+      return wordRemedies(reason);
+    case 'hidden':
+      return [
+        {
+          label: `Take it off what “${reason.placement}” hides`,
+          apply: (document) => withShown(document, reason.placement, id),
+        },
+      ];
+    case 'group':
+      return [{ label: `Show all of one ${reason.field}`, apply: (document) => ({ ...document, group: null }) }];
+    default:
+      return [];
+  }
 }
 
 function wordRemedies({ word, typosAllowed, nearest }: Extract<Reason, { kind: 'word' }>): Remedy[] {
@@ -43,10 +85,7 @@ function wordRemedies({ word, typosAllowed, nearest }: Extract<Reason, { kind: '
   const { text, typos, begins } = nearest;
   if (begins && typos === 0)
     return [{ label: 'Let every word be unfinished', apply: (document) => withWords(document, { prefix: 'all' }) }];
-  const synonym: Remedy = {
-    label: `Let “${word}” find “${text}”`,
-    apply: (document) => withSynonym(document, word, text),
-  };
+  const synonym = letFind(word, text);
   const letters = [...word].length;
   if (begins || typos > 2 || typos <= typosAllowed) return [synonym];
   const rule = typos === 1 ? { oneFrom: letters } : { twoFrom: letters };
@@ -59,10 +98,13 @@ function wordRemedies({ word, typosAllowed, nearest }: Extract<Reason, { kind: '
   ];
 }
 
-/** Lets one word find another as well, in the group there is for it. */
-function withSynonym(document: TuningDocument, from: string, to: string): TuningDocument {
-  const groups = document.synonyms ?? [];
-  return { ...document, synonyms: [...groups, { kind: 'oneWay', from: [from.toLowerCase()], to: [to] }] };
+/** Lets one word, or several that stand together, find another as well. */
+export function letFind(from: string, to: string): Remedy {
+  const group = { kind: 'oneWay' as const, from: [from.trim().toLowerCase()], to: [to] };
+  return {
+    label: `Let “${from}” find “${to}”`,
+    apply: (document) => ({ ...document, synonyms: [...(document.synonyms ?? []), group] }),
+  };
 }
 
 /** What keeps a record out, for a person. */

@@ -8,7 +8,8 @@ import { count } from '@/ui/format';
 import { decisionBetween, decisionSentence } from '../bench/decision';
 import { versionName, versionSign, versionTone, type Version } from '../bench/versions';
 import { useDraft } from '../draft';
-import { reasonSentence, remediesFor } from './remedies';
+import { commonWords } from './common-words';
+import { letFind, reasonSentence, remediesFor } from './remedies';
 
 /** Results of the first page: a judged record further down is worth a look. */
 const FIRST = 10;
@@ -17,7 +18,10 @@ const SHOULD = 2;
 const NAMED = 3;
 
 export interface WhereIsProps {
+  client: YuccaClient;
   collection: string;
+  /** The field that identifies a record. */
+  keyField: string;
   card: Card;
   text: string;
   on: string;
@@ -36,11 +40,13 @@ export interface WhereIsProps {
  * it. Records that were judged to come up for the query and do not are offered.
  */
 export function WhereIs(props: WhereIsProps) {
-  const { collection, card, text, sought, onSought, answers } = props;
+  const { client, collection, keyField, card, text, right, sought, onSought, answers } = props;
   const missing = useMissing(collection, text, answers[1]);
-  const names = useNames(collection, card, sought === '' ? missing : [...missing, sought]);
-  const nameOf = (id: string): string => names.get(id) ?? id;
+  const texts = useTexts(client, collection, keyField, card, sought === '' ? missing : [...missing, sought]);
+  const nameOf = (id: string): string => texts.get(id)?.title ?? id;
   if (missing.length === 0 && sought === '') return null;
+  const known = missing.flatMap((id) => texts.get(id)?.whole ?? []);
+  const others = (answers[1]?.results ?? []).slice(0, FIRST).map((result) => textOf(result, card).whole);
   return (
     <div className="shrink-0 border-b border-line px-4 py-1.5 text-[13px]">
       {missing.length > 0 && (
@@ -57,8 +63,37 @@ export function WhereIs(props: WhereIsProps) {
           {missing.length > NAMED && ` and ${missing.length - NAMED} more`}
         </p>
       )}
+      {right === 'draft' && <Common wanted={known} others={others} text={text} />}
       {sought !== '' && <Found key={sought} {...props} name={nameOf(sought)} />}
     </div>
+  );
+}
+
+/** A word that most of the missing records hold: the query could lead to it. */
+function Common({ wanted, others, text }: { wanted: readonly string[]; others: readonly string[]; text: string }) {
+  const [, store] = useDraft();
+  const [first] = commonWords(wanted, others, text);
+  if (!first) return null;
+  const { label, apply } = letFind(text.trim(), first.word);
+  return (
+    <p className="flex flex-wrap items-center gap-2">
+      <span className="text-soft">
+        {first.count} of them hold “{first.word}”. Try in the draft:
+      </span>
+      <RemedyButton label={label} onPress={() => store.change(apply)} />
+    </p>
+  );
+}
+
+function RemedyButton({ label, onPress }: { label: string; onPress: () => void }) {
+  return (
+    <button
+      type="button"
+      className="min-h-6 rounded border border-field-line bg-raised px-2 hover:bg-sunk"
+      onClick={onPress}
+    >
+      {label}
+    </button>
   );
 }
 
@@ -69,7 +104,7 @@ export function RecordField({
   card,
   sought,
   onSought,
-}: Pick<WhereIsProps, 'collection' | 'card' | 'sought' | 'onSought'> & { client: YuccaClient }) {
+}: Pick<WhereIsProps, 'client' | 'collection' | 'card' | 'sought' | 'onSought'>) {
   const [words, setWords] = useState<string | null>(null);
   const [offers, setOffers] = useState<readonly SearchResult[]>([]);
   useEffect(() => {
@@ -138,11 +173,11 @@ export function RecordField({
 /** Where the record is, in both columns, and the remedies for the draft. */
 function Found(props: WhereIsProps & { name: string }) {
   const { collection, text, on, left, right, state, sought, answers, card, name } = props;
-  const [, store] = useDraft();
+  const [{ document }, store] = useDraft();
   const old = useWhereabouts(collection, text, on, left, sought, state);
   const now = useWhereabouts(collection, text, on, right, sought, state);
   const words = answers[1]?.understood.words.length ?? 0;
-  const remedies = now && now.place === null ? remediesFor(now.reasons, sought, words) : [];
+  const remedies = now && now.id === sought ? remediesFor({ found: now, text, words, document }) : [];
   return (
     <div className="py-1" role="region" aria-label="Where the record is">
       <p className="font-medium">{name}</p>
@@ -163,14 +198,7 @@ function Found(props: WhereIsProps & { name: string }) {
         <p className="mt-1 flex flex-wrap items-center gap-2">
           <span className="text-soft">Try in the draft:</span>
           {remedies.map(({ label, apply }) => (
-            <button
-              key={label}
-              type="button"
-              className="min-h-6 rounded border border-field-line bg-raised px-2 hover:bg-sunk"
-              onClick={() => store.change(apply)}
-            >
-              {label}
-            </button>
+            <RemedyButton key={label} label={label} onPress={() => store.change(apply)} />
           ))}
         </p>
       )}
@@ -233,29 +261,43 @@ function useMissing(collection: string, text: string, answer: SearchAnswer | nul
     .map(([id]) => id);
 }
 
-/** The titles of some records, as far as they are known. */
-function useNames(collection: string, card: Card, ids: readonly string[]): Map<string, string> {
-  const [names, setNames] = useState(new Map<string, string>());
-  const wanted = ids.filter((id) => !names.has(id)).join('\n');
+interface RecordText {
+  title: string;
+  /** All that its row shows. */
+  whole: string;
+}
+
+function textOf(result: SearchResult, card: Card): RecordText {
+  const { title, detail } = shownHit(result, card);
+  return { title: title.text, whole: `${title.text} ${detail?.text ?? ''}` };
+}
+
+/** Records asked for at once. */
+const AT_ONCE = 50;
+
+/** What some records are called, as far as that is known. */
+function useTexts(
+  client: YuccaClient,
+  collection: string,
+  keyField: string,
+  card: Card,
+  ids: readonly string[],
+): Map<string, RecordText> {
+  const [texts, setTexts] = useState(new Map<string, RecordText>());
+  const wanted = ids.slice(-AT_ONCE).filter((id) => !texts.has(id)).join('\n'); // prettier-ignore
   useEffect(() => {
     if (wanted === '') return;
-    let live = true;
-    void Promise.all(
-      wanted
-        .split('\n')
-        .slice(0, NAMED + 1)
-        .map(async (id): Promise<[string, string]> => {
-          const path = `/collections/${collection}/records/${encodeURIComponent(id)}`;
-          const record = await api<{ record: SearchResult['record'] }>(path).then(
-            (answer) => answer.record,
-            () => null,
-          );
-          return [id, record ? shownHit({ id, record, marks: {}, snippets: {} }, card).title.text : id];
-        }),
-    ).then((found) => live && setNames((known) => new Map([...known, ...found])));
-    return () => {
-      live = false;
-    };
-  }, [collection, card, wanted]);
-  return names;
+    const gone = new AbortController();
+    const keys = wanted.split('\n').map((id) => `'${id.replaceAll("'", "''")}'`);
+    const filter = `"${keyField}" IN (${keys.join(', ')})`;
+    const fields = [card.title, card.detail].filter((field) => field !== null);
+    client.search(collection, { filter, fields, size: AT_ONCE, record: false }, gone.signal).then(
+      ({ results }) =>
+        setTexts((known) => new Map([...known, ...results.map((one) => [one.id, textOf(one, card)] as const)])),
+      // Without their names, records go by their keys.
+      () => {},
+    );
+    return () => gone.abort();
+  }, [client, collection, keyField, card, wanted]);
+  return texts;
 }

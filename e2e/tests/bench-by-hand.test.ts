@@ -1,0 +1,200 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import type { TuningDocument } from '@yucca/contract';
+import { By, Key } from 'selenium-webdriver';
+import { startBrowser, type Browser } from '../src/browser';
+import { byText, fileIn, Person } from '../src/person';
+import { Server } from '../src/server';
+
+jest.setTimeout(120_000);
+const folder = mkdtempSync(path.join(tmpdir(), 'yucca-hand-'));
+let server: Server;
+let browser: Browser;
+const { see, seeText, press, until: holds, write, violations } = new Person(() => browser);
+
+const START: TuningDocument = {
+  search: [{ field: 'name', weight: 10 }, { field: 'care' }],
+  signals: [{ field: 'sales' }],
+  placements: [{ name: 'winter', when: { query: 'rose', from: '2026-12-01', to: '2026-12-31' }, notice: 'Bare roots' }],
+};
+
+beforeAll(async () => {
+  server = await new Server().start();
+  browser = await startBrowser();
+  await server.api('POST', '/collections', { name: 'plants', title: 'Plants' });
+  await server.api('PUT', '/collections/plants/tuning/draft', START);
+  await server.api('POST', '/collections/plants/tuning/publish', {});
+  const records = Array.from({ length: 40 }, (_, i) => ({
+    id: `P-${i}`,
+    name: i % 2 ? `Fern number ${i}` : `Rose number ${i}`,
+    care: i % 2 ? 'Grows under any rows of trees.' : 'Wants sun and water.',
+    group: `g${i % 4}`,
+    added: `2026-0${1 + (i % 9)}-01`,
+    sales: (i * 37) % 40,
+  }));
+  await server.api('POST', '/collections/plants/records?wait=true', records);
+});
+afterAll(async () => {
+  await browser?.quit();
+  await server.leave();
+  rmSync(folder, { recursive: true, force: true });
+});
+beforeEach(() => server.call('DELETE', '/collections/plants/tuning/draft'));
+
+const draft = (): Promise<TuningDocument> => server.api('GET', '/collections/plants/tuning?version=draft');
+const column = (label: string): Promise<string[]> =>
+  browser.executeScript(
+    `return [...document.querySelectorAll('ol[aria-label="${label}"] li button')].map((row) => row.querySelector('.font-medium').textContent)`,
+  );
+const open = async (query: string): Promise<void> => {
+  await browser.get(`${server.base}/c/plants/tuning?${query}`);
+  await holds(async () => (await column('Draft')).length > 0);
+};
+const pins = async () => (await draft()).placements?.find(({ when }) => when.from === undefined)?.pin;
+
+test('a result is pinned by dragging it to its place, and undo takes the pin off', async () => {
+  await open('probe=rose');
+  const before = await column('Draft');
+  const handles = await browser.findElements(By.css('ol[aria-label=Draft] [data-part=place]'));
+  const drag = browser.actions({ async: true }).move({ origin: handles[5]! }).press();
+  await drag.move({ origin: handles[5]!, y: -60, duration: 100 }).move({ origin: handles[1]!, duration: 100 }).release().perform(); // prettier-ignore
+  await holds(async () => (await column('Draft'))[1] === before[5]);
+  expect((await pins())!.map(({ at }) => at)).toEqual([2]);
+  await seeText('placed by for-rose');
+  expect((await column('Live'))[1]).toBe(before[1]);
+  expect(await violations()).toEqual([]);
+  await press('Undo');
+  await holds(async () => (await column('Draft'))[1] === before[1]);
+  expect(await pins()).toBeUndefined();
+});
+
+test('with the keyboard: pin at a place, take it off, hide, judge', async () => {
+  await open('probe=rose');
+  const before = await column('Draft');
+  const row = async (at: number): Promise<void> => {
+    const rows = await browser.findElements(By.css('ol[aria-label=Draft] li > button'));
+    await rows[at]!.sendKeys(Key.ENTER);
+    await see(By.css('[aria-label="Why it is here"]'));
+  };
+  await row(3);
+  await write(By.css('input[aria-label=Place]'), '1');
+  await browser.actions().sendKeys(Key.ENTER).perform();
+  await holds(async () => (await column('Draft'))[0] === before[3]);
+  await row(0);
+  expect(await violations()).toEqual([]);
+  await press('Take the pin off');
+  await holds(async () => (await column('Draft'))[0] === before[0]);
+  await row(0);
+  await press('Hide it');
+  await holds(async () => !(await column('Draft')).includes(before[0]!));
+  await row(0);
+  await press('Judge: this first');
+  await seeText('Judged: it should come up first.');
+  expect(await server.json('GET', '/collections/plants/judgements')).toMatchObject({
+    judgements: [{ query: 'rose', grades: { [(await server.json<{ results: { id: string }[] }>('GET', '/collections/plants/search?q=rose&version=draft')).results[0]!.id]: 3 } }], // prettier-ignore
+  });
+});
+
+test('what keeps a record out is said, and a remedy brings it in', async () => {
+  await open('probe=rose');
+  await write(By.id('probe'), 'rosse numbre');
+  await write(By.css('input[aria-label="Record to look for"]'), 'P-1');
+  await browser.actions().sendKeys(Key.ENTER).perform();
+  const region = By.css('[aria-label="Where the record is"]');
+  await holds(async () => (await (await see(region)).getText()).includes('Not here.'));
+  expect(await violations()).toEqual([]);
+  await press('“rosse” may be missing');
+  await holds(async () => (await (await see(region)).getText()).includes('◇ draft\nPlace'));
+  expect(await browser.getCurrentUrl()).toContain('record=');
+  await press('Undo');
+  await holds(async () => !(await (await see(region)).getText()).includes('◇ draft\nPlace'));
+});
+
+test('a placement is written in a form that names what it cannot read; the calendar and a day show when it is on', async () => {
+  await open('probe=fern');
+  await press('New placement for “fern”');
+  await see(By.css('[role=dialog] input'));
+  await write(By.xpath('//label[contains(., "Lifted")]/following-sibling::textarea'), 'sales >');
+  await press('Save placement');
+  await seeText('lift 0');
+  expect(await violations()).toEqual([]);
+  await write(By.xpath('//label[contains(., "Lifted")]/following-sibling::textarea'), "id = 'P-1'");
+  await write(By.xpath('//label[contains(., "A notice")]/following-sibling::input'), 'Ferns travel well');
+  await press('Save placement');
+  await holds(async () => (await column('Draft'))[0] === 'Fern number 1');
+  await seeText('Says: Ferns travel well');
+  await press('Calendar');
+  await seeText('What is on when');
+  expect(await violations()).toEqual([]);
+  await (await see(By.css('[role=dialog] [title*="Press to see it"]'))).click();
+  await seeText('Says: Bare roots');
+  expect(await browser.getCurrentUrl()).toMatch(/probe=rose.*on=2026-12-01|on=2026-12-01.*probe=rose/);
+});
+
+test('synonyms come in from a file, say what they would change, and are made one where they should be', async () => {
+  await server.api('PUT', '/collections/plants/judgements', { judgements: [{ query: 'briar', grades: { 'P-0': 3 } }] });
+  await open('probe=rose');
+  const field = By.css('input[aria-label="Find or add a synonym"]');
+  await write(field, 'briar = rose');
+  await seeText('Changes 1 of 2 judged and kept queries');
+  await press('Add');
+  await holds(async () => (await draft()).synonyms?.length === 1);
+  const file = fileIn(folder, 'words.csv', 'same,rose,dog rose\noneWay,bracken,fern\nalone\n');
+  await browser.findElement(By.css('input[aria-label="File of synonyms"]')).sendKeys(file);
+  await seeText('2 groups added from words.csv.');
+  await seeText('1 entry left out');
+  await seeText('“rose” is in 2 groups');
+  expect(await violations()).toEqual([]);
+  await press('Make them one');
+  await holds(async () => (await draft()).synonyms?.length === 2);
+  expect((await draft()).synonyms![0]).toEqual({ kind: 'same', words: ['briar', 'rose', 'dog rose'] });
+  const bad = fileIn(folder, 'words.ttl', 'this is no turtle');
+  await browser.findElement(By.css('input[aria-label="File of synonyms"]')).sendKeys(bad);
+  await seeText('words.ttl was not taken.');
+  expect((await draft()).synonyms).toHaveLength(2);
+  await (await see(byText('summary', 'Other spellings'))).click();
+  await write(By.xpath('//label[contains(., "Others, with commas")]/input'), 'rhoos, gul');
+  await press('Let them find “rose”');
+  await holds(async () => (await draft()).synonyms?.length === 3);
+});
+
+test('typos show what they let in, signals their curve; sorts and groups are levers too', async () => {
+  await open('probe=rose');
+  await (await see(By.css('input[aria-label="One, from letters"]'))).sendKeys(Key.HOME);
+  await (await see(By.css('input[aria-label="Two, from letters"]'))).sendKeys(Key.HOME);
+  await seeText('Now also taken for');
+  await see(By.css('svg[aria-label^="What values of sales are worth"]'));
+  await write(By.css('input[aria-label="sales, as a number"]'), '7.5');
+  await holds(async () => (await draft()).signals?.[0]?.weight === 7.5);
+  await see(By.css('select[aria-label="Add a business number"]'));
+  await browser.executeScript("document.querySelectorAll('details').forEach((one) => (one.open = true))");
+  const choose = async (label: string, option: string): Promise<void> =>
+    (await see(By.xpath(`//select[@aria-label="${label}"]/option[.="${option}"]`))).click();
+  await choose('Add a business number', 'added');
+  await holds(async () => (await draft()).signals?.[1]?.shape === 'recency');
+  await choose('Add a sort', 'sales');
+  await holds(async () => (await draft()).sorts?.[0]?.name === 'sales');
+  await choose('Direction of Sales', 'high to low');
+  await holds(async () => (await draft()).sorts?.[0]?.by[0]?.order === 'desc');
+  await (await see(By.xpath('//label[contains(., "Results that share")]//option[.="group"]'))).click();
+  await holds(async () => (await column('Draft')).length === 2);
+  expect(await violations()).toEqual([]);
+});
+
+test('any two versions stand side by side for any query', async () => {
+  await server.api('PATCH', '/collections/plants/tuning/draft', {
+    synonyms: [{ kind: 'same', words: ['briar', 'rose'] }],
+  });
+  await server.api('POST', '/collections/plants/tuning/publish', { note: 'briar' });
+  await open('probe=rose');
+  await write(By.id('probe'), 'briar');
+  await holds(async () => (await column('Live')).length === 20);
+  await (await see(By.xpath('//select[@aria-label="Left column"]/option[starts-with(., "○ version 2")]'))).click();
+  await (await see(By.xpath('//select[@aria-label="Right column"]/option[.="◆ live"]'))).click();
+  await holds(async () => (await column('Live')).length === 20 && (await column('Version 2')).length === 0);
+  expect(await browser.getCurrentUrl()).toContain('left=2');
+  await browser.navigate().refresh();
+  await holds(async () => (await column('Live')).length === 20 && (await column('Version 2')).length === 0);
+  expect(await violations()).toEqual([]);
+});
