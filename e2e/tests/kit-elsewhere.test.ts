@@ -193,5 +193,8 @@ describe('a fresh Vite app with the packed package', () => {
     await open('core.html');
     await (await see(By.css('input'))).sendKeys('centry');
     await wait(async () => (await text('ol mark')) === 'Century');
+    expect(await text('main p')).toMatch(/^\d+ plants, 0 guides$/);
+    await (await see(By.css('input'))).sendKeys(Key.chord(Key.CONTROL, 'a'), 'lavender');
+    await wait(async () => (await text('main p')).endsWith(', 1 guides'));
   });
 });

@@ -1,5 +1,6 @@
-import type { FieldProfile, SignalRule } from '@yucca/contract';
+import type { FacetAnswer, FieldProfile, SignalRule } from '@yucca/contract';
 import fc from 'fast-check';
+import { facetChanges } from '../src/features/tuning/bench/facet-changes';
 import { versionFrom, versionName, versionSign } from '../src/features/tuning/bench/versions';
 import { freeSortName } from '../src/features/tuning/levers/order';
 import { curveOf } from '../src/features/tuning/levers/signal-curve';
@@ -145,4 +146,27 @@ test('versions in the address, and names for sorts', () => {
   expect(freeSortName('relevance', [])).toBe('relevance-2');
   expect(freeSortName('90_days', [])).toBe('days');
   expect(freeSortName('高', [])).toBe('sort');
+});
+
+test('facets of two answers: what changes most comes first, numbers by their ends', () => {
+  const values = (counts: Record<string, number>): FacetAnswer => ({
+    kind: 'values',
+    label: 'Colour',
+    values: Object.entries(counts).map(([value, count]) => ({ value, label: value, count, selected: false })),
+    more: false,
+    missing: 0,
+  });
+  const numbers = (min: number | null, max: number | null): FacetAnswer => ({ kind: 'numbers', label: 'Price', min, max, buckets: [], other: 0, missing: 0, notNumbers: 0, selected: null }); // prettier-ignore
+  const [colour, price] = facetChanges(
+    { colour: values({ red: 5, white: 3, blue: 1 }), price: numbers(2, 9) },
+    { colour: values({ red: 5, white: 9, green: 4 }), price: numbers(null, null) },
+  );
+  expect(colour).toMatchObject({
+    changed: 1,
+    values: [
+      { label: 'white', before: 3, after: 9 },
+      { label: 'red', before: 5, after: 5 },
+    ],
+  });
+  expect(price!.ends).toEqual({ before: '2 to 9', after: 'none' });
 });

@@ -48,6 +48,6 @@ export {
   type RangeChoice,
   type StandingRequest,
 } from './query.ts';
-export { SearchState, type SearchSnapshot, type SearchStateOptions } from './search-state.ts';
+export { SearchState, type Beside, type SearchSnapshot, type SearchStateOptions } from './search-state.ts';
 export { keepScroll } from './scroll.ts';
 export { standingRequest } from './standing-request.ts';

@@ -1,5 +1,5 @@
 import type { SearchAnswer } from '@yucca/contract';
-import type { SearchClient } from './client.ts';
+import { ProblemError, type SearchClient, type YuccaClient } from './client.ts';
 import { pagesUpTo } from './pages-up-to.ts';
 import { EMPTY_QUERY, requestFor, withPage, type Query, type StandingRequest } from './query.ts';
 
@@ -9,19 +9,30 @@ export interface SearchSnapshot {
   query: Query;
   /** The last good answer; it stays on screen until the next one is there. */
   answer: SearchAnswer | null;
+  /** What the collections beside it answered to the same text, in their order; null = that one did not answer. */
+  beside: readonly (SearchAnswer | null)[];
   /** The query that `answer` answers. */
   answered: Query | null;
   status: 'idle' | 'loading' | 'failed';
   error: Error | null;
 }
 
+/** Another collection that is asked for the same text, on one page with the first. */
+export interface Beside {
+  collection: string;
+  /** Facets, size, fields. */
+  request?: StandingRequest;
+}
+
 export interface SearchStateOptions {
-  client: SearchClient;
+  client: SearchClient & Partial<Pick<YuccaClient, 'multiSearch'>>;
   collection: string;
   /** What is asked for with every query: facets, size, fields. */
   request?: StandingRequest;
   /** Pages are put below each other: the answer to page 3 holds the results of pages 1 to 3. For load-more and scrolling. */
   grow?: boolean;
+  /** More collections, asked in the same request: "12 plants, 3 guides". Choices, pages and sorts are the first one's. */
+  beside?: readonly Beside[];
   query?: Query;
   /** An answer to `query` that came with the page: nothing is asked again for it. */
   answer?: SearchAnswer | null;
@@ -43,7 +54,7 @@ export class SearchState {
     this.#options = options;
     this.#request = options.request;
     const { query = EMPTY_QUERY, answer = null } = options;
-    this.#snapshot = { query, answer, answered: answer ? query : null, status: 'idle', error: null };
+    this.#snapshot = { query, answer, beside: [], answered: answer ? query : null, status: 'idle', error: null };
   }
 
   /** The current state; the same object until something changes. */
@@ -86,17 +97,26 @@ export class SearchState {
     this.#abort?.abort();
     const abort = new AbortController();
     this.#abort = abort;
-    const { client, collection, grow = false } = this.#options;
+    const { client, collection, beside = [], grow = false } = this.#options;
     const request = this.#request;
+    let others: SearchSnapshot['beside'] = this.#snapshot.beside;
     const { query, answer: before, answered } = this.#snapshot;
-    const search = (page: Query): Promise<SearchAnswer> =>
-      client.search(collection, requestFor(page, request), abort.signal);
+    const search = async (page: Query): Promise<SearchAnswer> => {
+      const asked = requestFor(page, request);
+      // Further pages are the first collection's alone.
+      if (beside.length === 0 || page.page > 1) return client.search(collection, asked, abort.signal);
+      const more = beside.map((one) => ({ collection: one.collection, ...one.request, q: page.q }));
+      const [first, ...rest] = await askAll(client, [{ collection, ...asked }, ...more], abort.signal);
+      if (!('results' in first!)) throw new ProblemError(first!);
+      others = rest.map((answer) => ('results' in answer ? answer : null));
+      return first;
+    };
     this.#set({ status: 'loading' });
     try {
       const known = before && answered ? { answer: before, answered } : null;
       const answer = grow ? await pagesUpTo(query, search, known) : await search(query);
       const reached = grow ? withPage(query, answer.page) : query;
-      if (mine === this.#newest) this.#set({ answer, answered: reached, status: 'idle', error: null });
+      if (mine === this.#newest) this.#set({ answer, beside: others, answered: reached, status: 'idle', error: null });
     } catch (error) {
       if (mine === this.#newest) this.#set({ status: 'failed', error: error as Error });
     }
@@ -113,4 +133,14 @@ export class SearchState {
     this.#snapshot = { ...this.#snapshot, ...change };
     this.#listeners.forEach((listener) => listener());
   }
+}
+
+/** Asks for several searches in one request; of a client that cannot, one by one. */
+function askAll(
+  client: SearchStateOptions['client'],
+  queries: Parameters<YuccaClient['multiSearch']>[0],
+  signal: AbortSignal,
+): ReturnType<YuccaClient['multiSearch']> {
+  if (client.multiSearch) return client.multiSearch(queries, signal);
+  return Promise.all(queries.map(({ collection, ...request }) => client.search(collection, request, signal)));
 }

@@ -1,6 +1,6 @@
 import type { SearchAnswer, SearchRequest } from '@yucca/contract';
 import fc from 'fast-check';
-import { EMPTY_QUERY, SearchState, withText, withToggled, type SearchClient } from '../src/index.ts';
+import { EMPTY_QUERY, SearchState, withText, withToggled, type SearchClient, type YuccaClient } from '../src/index.ts';
 
 const answerTo = (request: SearchRequest): SearchAnswer => ({
   query: request.q ?? '',
@@ -85,4 +85,73 @@ test('choosing a value twice takes it back, and both start at the first page', (
   const chosen = withToggled({ q: 'a', select: {}, sort: null, near: null, page: 4 }, 'colour', 'red');
   expect(chosen).toEqual({ q: 'a', select: { colour: ['red'] }, sort: null, near: null, page: 1 });
   expect(withToggled(chosen, 'colour', 'red')).toEqual({ q: 'a', select: {}, sort: null, near: null, page: 1 });
+});
+
+describe('several collections in one state', () => {
+  test('one request asks all of them for the same text; choices are the first one’s', async () => {
+    const calls: Parameters<YuccaClient['multiSearch']>[0][] = [];
+    const client = {
+      search: () => Promise.reject(new Error('not asked')),
+      multiSearch: (queries: (typeof calls)[number]) => {
+        calls.push(queries);
+        return Promise.resolve(queries.map((query) => ({ ...answerTo(query), total: query.collection.length })));
+      },
+    };
+    const beside = [{ collection: 'guides', request: { size: 3 } }, { collection: 'gardens' }];
+    const state = new SearchState({ client, collection: 'plants', request: { size: 10 }, beside });
+    expect(state.snapshot().beside).toEqual([]);
+    state.ask(withToggled(withText(EMPTY_QUERY, 'rose'), 'colour', 'red'));
+    await settle();
+    expect(calls).toMatchObject([
+      [
+        { collection: 'plants', q: 'rose', select: { colour: ['red'] }, size: 10 },
+        { collection: 'guides', q: 'rose', size: 3 },
+        { collection: 'gardens', q: 'rose' },
+      ],
+    ]);
+    expect(state.snapshot().answer?.total).toBe(6);
+    expect(state.snapshot().beside.map((answer) => answer?.total)).toEqual([6, 7]);
+  });
+
+  test('one that fails beside the first leaves its place empty; the first one’s failure is the state’s', async () => {
+    const problem = { type: 'about:blank', title: 'Not found', status: 404, detail: 'There is no such collection.' };
+    const client = (failing: number) => ({
+      search: () => Promise.reject(new Error('not asked')),
+      multiSearch: (queries: readonly SearchRequest[]) =>
+        Promise.resolve(queries.map((query, i) => (i === failing ? problem : answerTo(query)))),
+    });
+    const options = { collection: 'plants', beside: [{ collection: 'guides' }] };
+    const second = new SearchState({ client: client(1), ...options });
+    await second.refresh();
+    expect(second.snapshot()).toMatchObject({ status: 'idle', beside: [null] });
+    const first = new SearchState({ client: client(0), ...options });
+    await first.refresh();
+    expect(first.snapshot()).toMatchObject({ status: 'failed', answer: null });
+    expect(first.snapshot().error?.message).toBe('There is no such collection.');
+  });
+
+  test('a client that can only search one at a time is asked one by one', async () => {
+    const { client, open } = heldClient();
+    const state = new SearchState({ client, collection: 'plants', beside: [{ collection: 'guides' }] });
+    const done = state.refresh();
+    open.forEach(({ request, resolve }) => resolve(answerTo(request)));
+    await done;
+    expect(state.snapshot().beside).toHaveLength(1);
+  });
+});
+
+test('settled waits for the newest question, and not at all when nothing is asked', async () => {
+  const { client, open } = heldClient();
+  const state = new SearchState({ client, collection: 'plants' });
+  await state.settled();
+  state.ask(withText(EMPTY_QUERY, 'a'));
+  state.ask(withText(EMPTY_QUERY, 'ab'));
+  let done = false;
+  void state.settled().then(() => (done = true));
+  open[0]!.resolve(answerTo(open[0]!.request));
+  await settle();
+  expect(done).toBe(false);
+  open[1]!.resolve(answerTo(open[1]!.request));
+  await settle();
+  expect(done).toBe(true);
 });

@@ -22,7 +22,8 @@ export function typoExamples({ segments }: Generation, before: Tuning, after: Tu
   );
   const none: TypoExamples = { tried: 0, gained: [], lost: [], gainedCount: 0, lostCount: 0 };
   if (largest === null || JSON.stringify(before.typos) === JSON.stringify(after.typos)) return none;
-  const tried = commonWords(largest, stopWordsOf(after));
+  const leftOut = stopWordsOf(after);
+  const tried = commonWords(largest, leftOut);
   const gained: Pair[] = [];
   const lost: Pair[] = [];
   for (const typed of tried) {
@@ -32,8 +33,8 @@ export function typoExamples({ segments }: Generation, before: Tuning, after: Tu
   }
   return {
     tried: tried.length,
-    gained: telling(largest, gained, most),
-    lost: telling(largest, lost, most),
+    gained: telling(largest, gained, most, leftOut),
+    lost: telling(largest, lost, most, leftOut),
     gainedCount: gained.length,
     lostCount: lost.length,
   };
@@ -81,9 +82,9 @@ function recordsOf(segment: Segment, term: number): number {
 }
 
 /** The pairs that bring the most, each word in one of them. */
-function telling(segment: Segment, all: readonly Pair[], most: number): TypoExample[] {
+function telling(segment: Segment, all: readonly Pair[], most: number, leftOut: ReadonlySet<string>): TypoExample[] {
   const sorted = [...all].sort((a, b) => postings(segment, b.term) - postings(segment, a.term));
-  const seen = new Set<string>();
+  const seen = new Set(leftOut);
   const found: TypoExample[] = [];
   for (const { typed, term, typos } of sorted) {
     const as = wordAt(segment.trie, term);

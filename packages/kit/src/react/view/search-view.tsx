@@ -61,6 +61,13 @@ export interface SearchViewProps {
   picturesFrom?: string;
 }
 
+/** Resolves once the browser has drawn what is there; in a tab nobody sees, soon. */
+const drawn = (): Promise<void> =>
+  new Promise((resolve) => {
+    requestAnimationFrame(() => setTimeout(resolve));
+    setTimeout(resolve, 100);
+  });
+
 const BY_DISTANCE_CHOICE = { name: BY_DISTANCE, label: 'Nearest first' };
 
 const ownRecordPage: NonNullable<SearchViewProps['recordHref']> = ({ id, at }) => `${at}/r/${encodeURIComponent(id)}`;
@@ -143,7 +150,7 @@ export function SearchView(props: SearchViewProps) {
             client={client}
             memory={memory}
             text={query.q}
-            after={() => search.settled()}
+            after={() => search.settled().then(drawn)}
             total={answer?.total ?? 0}
             facetLabel={(name) => page.facets.find((facet) => facet.name === name)?.label ?? name}
             onText={(text) => change(withText(query, text), 'replace')}

@@ -4,13 +4,14 @@ import type { Card, SearchAnswer, SearchResult } from '@yucca/contract';
 import { rankBiasedOverlap } from '@yucca/engine/compare';
 import { EMPTY_QUERY, withText, type SearchSnapshot, type YuccaClient } from '@yucca/kit';
 import { useSearch } from '@yucca/kit/react';
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { reportProbe } from '@/features/probe/last-probe';
 import { counted, milliseconds } from '@/ui/format';
 import { useDraft } from '../draft';
 import { withPin } from '../placements/placements';
 import { WhereIs } from '../where/where-is';
 import { Column } from './column';
+import { FacetsOfBoth } from './facets-of-both';
 import { Lines } from './lines';
 import { movements } from './movement';
 import { useOlder, VersionChoice, versionName, type Version } from './versions';
@@ -48,8 +49,10 @@ export function Bench(props: BenchProps) {
   const [, store] = useDraft();
   const older = useOlder(collection, generation);
   const stateOf = (version: Version): string => `${generation}/${version === 'draft' ? saves : ''}`;
-  const before = useVersion({ client, collection, text, on, version: left, state: stateOf(left) });
-  const after = useVersion({ client, collection, text, on, version: right, state: stateOf(right) });
+  const [withFacets, setWithFacets] = useState(false);
+  const asked = { client, collection, text, on, withFacets };
+  const before = useVersion({ ...asked, version: left, state: stateOf(left) });
+  const after = useVersion({ ...asked, version: right, state: stateOf(right) });
   useEffect(() => {
     if (after.answer) reportProbe({ engineMs: after.answer.timing.engineMs });
   }, [after.answer]);
@@ -120,6 +123,7 @@ export function Bench(props: BenchProps) {
           </p>
         )}
       </div>
+      <FacetsOfBoth before={before.answer} after={after.answer} open={withFacets} onOpen={setWithFacets} />
     </div>
   );
 }
@@ -137,6 +141,7 @@ function useVersion({
   text,
   version,
   on,
+  withFacets,
   state,
 }: {
   client: YuccaClient;
@@ -144,10 +149,18 @@ function useVersion({
   text: string;
   version: Version;
   on: string;
+  withFacets: boolean;
   /** Another one when the same question may have another answer. */
   state: string;
 }): SearchSnapshot {
-  const standing = { size: SIZE, explain: true, version, record: false, ...(on !== '' && { on }) };
+  const standing = {
+    size: SIZE,
+    explain: true,
+    version,
+    record: false,
+    facets: withFacets ? ['*'] : [],
+    ...(on !== '' && { on }),
+  };
   const [snapshot, search] = useSearch(() => ({
     client,
     collection,
@@ -158,7 +171,7 @@ function useVersion({
   useEffect(() => {
     request.current = standing;
   });
-  useEffect(() => search.change(request.current), [search, state, version, on]);
+  useEffect(() => search.change(request.current), [search, state, version, on, withFacets]);
   useEffect(() => {
     if (text !== search.snapshot().query.q) search.ask(withText(search.snapshot().query, text));
   }, [search, text]);
