@@ -79,9 +79,24 @@ function compute(segment: Segment, rules: readonly SignalRule[], extents: readon
     }
   });
   for (let doc = 0; doc < scores.length; doc++) scores[doc] = roundScore(100 * scores[doc]!);
-  const order = Uint32Array.from({ length: segment.docs }, (_, doc) => doc);
-  order.sort((a, b) => scores[b]! - scores[a]! || a - b);
-  return { scores, order };
+  return { scores, order: orderOf(scores) };
+}
+
+/** Scores are whole thousandths of a hundred (see roundScore). */
+const STEPS = 100_000;
+
+/**
+ * Documents by their scores, highest first, then by number: a counting sort, since there are only so many scores. A tenth
+ * of the time of a sort that compares, and it is what a lever of the signals waits for.
+ */
+function orderOf(scores: Float64Array): Uint32Array {
+  const stepOf = (doc: number): number => STEPS - Math.round(scores[doc]! * 1000);
+  const starts = new Uint32Array(STEPS + 2);
+  for (let doc = 0; doc < scores.length; doc++) starts[stepOf(doc) + 1]!++;
+  for (let step = 1; step < starts.length; step++) starts[step]! += starts[step - 1]!;
+  const order = new Uint32Array(scores.length);
+  for (let doc = 0; doc < scores.length; doc++) order[starts[stepOf(doc)]!++] = doc;
+  return order;
 }
 
 /** A document's number for a signal; for recency its date in milliseconds, numbers being taken as milliseconds. */

@@ -150,7 +150,7 @@ export function SearchView(props: SearchViewProps) {
             client={client}
             memory={memory}
             text={query.q}
-            after={() => search.settled().then(drawn)}
+            after={() => search.settled().then(() => (search.snapshot().error ? Promise.reject(new Error()) : drawn()))}
             total={answer?.total ?? 0}
             facetLabel={(name) => page.facets.find((facet) => facet.name === name)?.label ?? name}
             onText={(text) => change(withText(query, text), 'replace')}
