@@ -207,8 +207,7 @@ test('where a record stands, or what keeps it out; nothing of it without the rig
 
 test('a published version answers by its number, as long as the index has what it needs', async () => {
   const before = await search('q=sansevieria');
-  const { synonyms: _, ...without } = TUNING;
-  await server.api('PUT', '/collections/plants/tuning/draft', without);
+  await server.api('PUT', '/collections/plants/tuning/draft', { ...TUNING, synonyms: [] });
   const { version } = await server.api<{ version: number }>('POST', '/collections/plants/tuning/publish', {});
   expect((await search('q=sansevieria')).total).toBe(0);
   expect((await search(`q=sansevieria&version=${version - 1}`)).total).toBe(before.total);
@@ -225,6 +224,25 @@ test('placements are looked at for another day', async () => {
   expect([await notice('2027-02-28'), await notice('2027-03-01')]).toEqual([null, 'Now']);
   expect((await server.call('GET', '/collections/plants/search?on=spring')).status).toBe(422);
   await server.call('DELETE', '/collections/plants/tuning/draft');
+});
+
+test('a placement speaks on the search page, or sends the visitor on', async () => {
+  const placements = [
+    ...TUNING.placements!,
+    { name: 'collecting', when: { query: 'collect' }, redirect: '/s/plants?q=mint' },
+    { name: 'tricked', when: { query: 'trick' }, redirect: 'javascript:alert(1)' },
+  ];
+  await server.api('PUT', '/collections/plants/tuning/draft', { ...TUNING, placements });
+  await server.api('POST', '/collections/plants/tuning/publish', {});
+  const open = (query: string) => fetch(`${server.base}/s/plants?${query}`, { redirect: 'manual' });
+  expect(await (await open('q=garden')).text()).toContain('data-part="notice">In season<');
+  const sent = await open('q=collect');
+  expect([sent.status, sent.headers.get('location')]).toEqual([307, '/s/plants?q=mint']);
+  // The developer's panel stays, and an address that is none leads nowhere.
+  expect((await open('q=collect&lens=1')).status).toBe(200);
+  expect((await open('q=trick')).status).toBe(200);
+  await server.api('PUT', '/collections/plants/tuning/draft', TUNING);
+  await server.api('POST', '/collections/plants/tuning/publish', {});
 });
 
 test('a tuning on trial changes nothing but says what it would', async () => {

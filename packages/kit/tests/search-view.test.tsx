@@ -3,7 +3,7 @@ import type { InterfacePage, SearchAnswer, SearchRequest } from '@yucca/contract
 import { act, render, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { createMemory, EMPTY_QUERY, type YuccaClient } from '../src/index.ts';
-import { SearchView, type SearchViewProps } from '../src/react/index.ts';
+import { redirectOf, SearchView, type SearchViewProps } from '../src/react/index.ts';
 
 const page: InterfacePage = {
   slug: 'nursery',
@@ -136,4 +136,12 @@ test('nothing found says so and leads on', async () => {
   expect(screen.getByText('Nothing found for “zzz”.')).toBeTruthy();
   await userEvent.click(screen.getByRole('link', { name: 'See everything' }));
   await waitFor(() => expect(titles()).toHaveLength(2));
+});
+
+test('where a placement sends a visitor: to the page’s own server or the web, and nowhere else', () => {
+  const sentTo = (redirect: string | null): string | null =>
+    redirectOf({ ...answerTo({}), understood: { words: [], dropped: [], placements: [], notice: null, redirect } });
+  expect(sentTo('/s/collect')).toBe('/s/collect');
+  expect(sentTo('https://quillbrook.example/sale')).toBe('https://quillbrook.example/sale');
+  expect([sentTo(null), sentTo('javascript:alert(1)'), sentTo('//elsewhere.example'), redirectOf(null)]).toEqual([null, null, null, null]); // prettier-ignore
 });
