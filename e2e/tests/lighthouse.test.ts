@@ -23,23 +23,37 @@ afterAll(async () => {
 
 type Scores = Record<'performance' | 'accessibility' | 'best-practices' | 'seo', number>;
 
-/** Runs Lighthouse once, as a phone on its simulated slow line; scores from 0 to 100. */
-async function scores(run: number): Promise<Scores> {
+/**
+ * Lighthouse simulates a phone by slowing the machine down four times, which is meant for a fast desktop: one of this
+ * benchmark index, as its report calls the speed it has measured.
+ */
+const MEANT_FOR = 2000;
+const SLOWDOWN = 4;
+
+/**
+ * Runs Lighthouse once, as a phone on its simulated slow line; scores from 0 to 100, and how fast the machine was. `slowdown`
+ * is how many times slower the phone is.
+ */
+async function scores(run: number, slowdown: number): Promise<{ scores: Scores; index: number }> {
   const file = path.join(folder, `${run}.json`);
   const flags = `--headless --no-sandbox --user-data-dir=${path.join(folder, `profile-${run}`)}`;
   const args = [
     '--quiet',
     '--no-enable-error-reporting',
     '--output=json',
+    `--throttling.cpuSlowdownMultiplier=${slowdown.toFixed(2)}`,
     `--output-path=${file}`,
     `--chrome-flags=${flags}`,
   ];
   await promisify(execFile)(process.execPath, [LIGHTHOUSE, `${server.base}/s/plants`, ...args], {
     env: { ...process.env, CHROME_PATH: process.env.CHROME_PATH ?? '/usr/bin/chromium' },
   });
-  const report = JSON.parse(readFileSync(file, 'utf8')) as { categories: Record<string, { score: number }> };
-  const scores = Object.entries(report.categories).map(([name, { score }]) => [name, Math.round(100 * score)]);
-  return Object.fromEntries(scores) as Scores;
+  const report = JSON.parse(readFileSync(file, 'utf8')) as {
+    categories: Record<string, { score: number }>;
+    environment: { benchmarkIndex: number };
+  };
+  const found = Object.entries(report.categories).map(([name, { score }]) => [name, Math.round(100 * score)]);
+  return { scores: Object.fromEntries(found) as Scores, index: report.environment.benchmarkIndex };
 }
 
 const BAR = 95;
@@ -48,10 +62,13 @@ const MOST_RUNS = 6;
 
 test('a hosted page: what Lighthouse makes of it', async () => {
   let best = 0;
+  let slowdown = SLOWDOWN;
   for (let run = 0; run < MOST_RUNS && best < BAR; run++) {
-    const { performance, accessibility, ...others } = await scores(run);
-    expect([accessibility, others['best-practices']]).toEqual([100, 100]);
-    best = Math.max(best, performance);
+    const { scores: found, index } = await scores(run, slowdown);
+    expect([found.accessibility, found['best-practices']]).toEqual([100, 100]);
+    best = Math.max(best, found.performance);
+    // The phone shall be the same one wherever this runs: a machine half as fast is slowed down half as much.
+    slowdown = Math.min(SLOWDOWN, Math.max(1, (SLOWDOWN * index) / MEANT_FOR));
   }
   expect(best).toBeGreaterThanOrEqual(BAR);
 });
