@@ -11,6 +11,8 @@ const MOST = 10;
 /** Judged queries are scored once the draft has rested for this long: they may be many. */
 const REST_MS = 500;
 const SIZE = 10;
+/** The query in the probe goes first: what is asked besides waits this long, in milliseconds. */
+export const BENCH_FIRST_MS = 250;
 
 /** How alike live and draft are for a query, 0 to 1. */
 export type Likeness = Readonly<Record<string, number>>;
@@ -96,8 +98,13 @@ export function KeptQueries({
   useEffect(() => {
     if (queries.length === 0) return;
     const gone = new AbortController();
-    likenessOf(client, collection, queries, gone.signal).then(setAlike, () => {});
-    return () => gone.abort();
+    const timer = setTimeout(() => {
+      likenessOf(client, collection, queries, gone.signal).then(setAlike, () => {});
+    }, BENCH_FIRST_MS);
+    return () => {
+      clearTimeout(timer);
+      gone.abort();
+    };
   }, [client, collection, queries, state]);
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {

@@ -5,6 +5,7 @@ import { useEffect, useState } from 'react';
 import { api } from '@/ui/api';
 import { count, counted } from '@/ui/format';
 import { useDraft } from '../draft';
+import { BENCH_FIRST_MS } from '../kept-queries';
 import { withTypos } from '../levers';
 import { Check, Slider, WordsField } from './parts';
 
@@ -98,12 +99,17 @@ function Examples({
   const [examples, setExamples] = useState<TypoExamples | null>(null);
   useEffect(() => {
     const gone = new AbortController();
-    api<TypoExamples>(`/collections/${collection}/tuning/draft/typos`, { signal: gone.signal }).then(
-      setExamples,
-      // Examples are a help: without them the levers work all the same.
-      () => {},
-    );
-    return () => gone.abort();
+    const timer = setTimeout(() => {
+      api<TypoExamples>(`/collections/${collection}/tuning/draft/typos`, { signal: gone.signal }).then(
+        setExamples,
+        // Examples are a help: without them the levers work all the same.
+        () => {},
+      );
+    }, BENCH_FIRST_MS);
+    return () => {
+      clearTimeout(timer);
+      gone.abort();
+    };
   }, [collection, saves]);
   if (examples === null || examples.tried === 0) return null;
   const { tried, gained, lost, gainedCount, lostCount } = examples;
