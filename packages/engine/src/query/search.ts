@@ -67,11 +67,16 @@ function searchScoped(
   });
 }
 
+/** Words of one query whose nearest spelling is looked for: whoever types more that stand nowhere means something else. */
+const MOST_RESPELT = 2;
+
 /** What the words were taken for; when nothing was found, also what those that stand nowhere may have been meant to be. */
 function understood(matching: Matching, hidesRecords: boolean, nothing: boolean): UnderstoodWord[] {
+  let looked = 0;
   return matching.words.map((_, i) => {
     const word = understandWord(matching, i, hidesRecords);
-    const nearest = nothing && word.as.length === 0 ? nearestSpelling(matching, i, hidesRecords) : null;
+    const isLost = nothing && word.as.length === 0 && looked++ < MOST_RESPELT;
+    const nearest = isLost ? nearestSpelling(matching, i, hidesRecords) : null;
     return nearest === null ? word : { ...word, nearest };
   });
 }

@@ -31,8 +31,14 @@ export function understandWord({ words, segments }: Matching, index: number, hid
   };
 }
 
-/** Typos looked through for the nearest spelling of a word that stands nowhere: two more than matching ever allows. */
-const farthest = (letters: number): number => (letters >= 7 ? 4 : letters >= 5 ? 3 : letters >= 3 ? 2 : 1);
+/** Letters of a word whose nearest spelling is looked for: what is longer is no word that somebody has misspelt. */
+const LONGEST = 24;
+/** Nodes of a dictionary above which one typo less is looked through, so that a hostile query costs little. */
+const LARGE = 300_000;
+
+/** Typos looked through for the nearest spelling of a word that stands nowhere. */
+const farthest = (letters: number, nodes: number): number =>
+  (letters >= 6 ? 3 : letters >= 3 ? 2 : 1) - (nodes > LARGE ? 1 : 0);
 
 /**
  * The word of the data that is spelt most like one that was not found, further off than matching goes; of equals the most
@@ -41,11 +47,11 @@ const farthest = (letters: number): number => (letters >= 7 ? 4 : letters >= 5 ?
  */
 export function nearestSpelling({ words, segments }: Matching, index: number, hidesRecords: boolean): string | null {
   const { text, phrase } = words[index]!;
-  if (phrase !== null) return null;
+  if (phrase !== null || text.length > LONGEST) return null;
   const found: { text: string; typos: number; count: number }[] = [];
   for (const match of segments) {
     const { trie } = match.segment;
-    let maxTypos = farthest(text.length);
+    let maxTypos = farthest(text.length, trie.labels.length);
     walkTypos(trie, text, { maxTypos, prefix: false, firstLetter: true }, ({ from, to, typos }) => {
       if (typos > maxTypos) return;
       const count = countOf(match, { from, to, together: null }, hidesRecords);

@@ -2,7 +2,7 @@
 
 import { readableName, type FieldProfile, type SortRule, type Tuning, type TuningDocument } from '@yucca/contract';
 import { useDraft } from '../draft';
-import { Choice, RemoveButton, Slider } from './parts';
+import { AddChoice, Choice, RemoveButton, Slider } from './parts';
 
 type SortDocument = NonNullable<TuningDocument['sorts']>[number];
 
@@ -73,22 +73,13 @@ export function SortLevers({ sorts, fields }: { sorts: readonly SortRule[]; fiel
           )}
         </div>
       ))}
-      {sortable.length > 0 && (
-        <select
-          className="field py-0.5 text-[13px]"
-          aria-label="Add a sort"
-          value=""
-          onChange={(event) => {
-            const field = event.target.value;
-            if (field !== '') set((all) => [...all, { name: freeSortName(field, all), label: readableName(field), by: [{ field }] }]); // prettier-ignore
-          }}
-        >
-          <option value="">Add a sort …</option>
-          {sortable.map((path) => (
-            <option key={path}>{path}</option>
-          ))}
-        </select>
-      )}
+      <AddChoice
+        label="Add a sort"
+        options={sortable}
+        onAdd={(field) =>
+          set((all) => [...all, { name: freeSortName(field, all), label: readableName(field), by: [{ field }] }])
+        }
+      />
     </>
   );
 }

@@ -127,6 +127,33 @@ export function WordsField({
   );
 }
 
+/** Adds one of some things by choosing it. */
+export function AddChoice({
+  label,
+  options,
+  onAdd,
+}: {
+  /** "Add a sort". */
+  label: string;
+  options: readonly string[];
+  onAdd: (option: string) => void;
+}) {
+  if (options.length === 0) return null;
+  return (
+    <select
+      className="field py-0.5 text-[13px]"
+      aria-label={label}
+      value=""
+      onChange={(event) => event.target.value !== '' && onAdd(event.target.value)}
+    >
+      <option value="">{label} …</option>
+      {options.map((option) => (
+        <option key={option}>{option}</option>
+      ))}
+    </select>
+  );
+}
+
 /** A small cross that takes something away. */
 export function RemoveButton({ what, onRemove }: { what: string; onRemove: () => void }) {
   return (

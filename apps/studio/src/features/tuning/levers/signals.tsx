@@ -4,7 +4,7 @@ import type { FieldProfile, SignalRule, Tuning } from '@yucca/contract';
 import Link from 'next/link';
 import { useDraft } from '../draft';
 import { withSignalPart } from '../levers';
-import { Choice, RemoveButton, Slider } from './parts';
+import { AddChoice, Choice, RemoveButton, Slider } from './parts';
 import { curveOf, type Curve } from './signal-curve';
 
 export interface SignalLeversProps {
@@ -47,24 +47,15 @@ export function SignalLevers({ tuning: { signals, signalShare }, live, collectio
           .
         </p>
       )}
-      {usable.length > 0 && (
-        <select
-          className="field py-0.5 text-[13px]"
-          aria-label="Add a business number"
-          value=""
-          onChange={(event) => {
-            const field = usable.find(({ path }) => path === event.target.value);
-            if (!field) return;
-            const shape = field.spread!.unit === 'day' ? 'recency' : (field.proposal.signal?.shape ?? 'linear');
-            store.change((now) => ({ ...now, signals: [...(now.signals ?? []), { field: field.path, shape }] }));
-          }}
-        >
-          <option value="">Add a business number …</option>
-          {usable.map(({ path }) => (
-            <option key={path}>{path}</option>
-          ))}
-        </select>
-      )}
+      <AddChoice
+        label="Add a business number"
+        options={usable.map(({ path }) => path)}
+        onAdd={(path) => {
+          const { spread, proposal } = usable.find((field) => field.path === path)!;
+          const shape = spread!.unit === 'day' ? 'recency' : (proposal.signal?.shape ?? 'linear');
+          store.change((now) => ({ ...now, signals: [...(now.signals ?? []), { field: path, shape }] }));
+        }}
+      />
     </>
   );
 }

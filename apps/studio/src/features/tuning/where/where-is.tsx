@@ -40,8 +40,8 @@ export interface WhereIsProps {
  * it. Records that were judged to come up for the query and do not are offered.
  */
 export function WhereIs(props: WhereIsProps) {
-  const { client, collection, keyField, card, text, right, sought, onSought, answers } = props;
-  const missing = useMissing(collection, text, answers[1]);
+  const { client, collection, keyField, card, text, right, state, sought, onSought, answers } = props;
+  const missing = useMissing(collection, text, state, answers[1]);
   const texts = useTexts(client, collection, keyField, card, sought === '' ? missing : [...missing, sought]);
   const nameOf = (id: string): string => texts.get(id)?.title ?? id;
   if (missing.length === 0 && sought === '') return null;
@@ -238,7 +238,7 @@ function useWhereabouts(
 }
 
 /** Records judged to come up for a query that the answer does not have among its first. */
-function useMissing(collection: string, text: string, answer: SearchAnswer | null): string[] {
+function useMissing(collection: string, text: string, state: string, answer: SearchAnswer | null): string[] {
   const [judgements, setJudgements] = useState<readonly Judgement[]>([]);
   useEffect(() => {
     const gone = new AbortController();
@@ -248,7 +248,7 @@ function useMissing(collection: string, text: string, answer: SearchAnswer | nul
       () => {},
     );
     return () => gone.abort();
-  }, [collection, text]);
+  }, [collection, state]);
   const judged = judgements.find(({ query }) => query.toLowerCase() === text.trim().toLowerCase());
   if (!judged || !answer) return [];
   const first = new Set(answer.results.slice(0, FIRST).map(({ id }) => id));
