@@ -10,10 +10,14 @@ function heldServer(cost: Partial<DraftCost> = {}) {
   const state = {
     fail: null as string | null,
     elsewhere: null as TuningDocument | null,
-    cost: { rebuild: false, records: 1, aboutS: 0, ...cost },
+    cost: { rebuild: false, aboutS: 0, ...cost },
+    asked: 0,
   };
   const server: DraftServer = {
-    cost: () => Promise.resolve(state.cost),
+    cost: () => {
+      state.asked++;
+      return Promise.resolve(state.cost);
+    },
     save: (document) => {
       if (state.fail !== null) return Promise.reject(new Error(state.fail));
       if (state.elsewhere !== null) return Promise.reject(new DraftChanged());
@@ -68,18 +72,54 @@ test('undo and redo walk through what was done, gestures as one step', async () 
 });
 
 test('a long rebuild waits for a word, a short one does not', async () => {
+  const facet = (document: TuningDocument) => ({ ...document, facets: [{ name: 'colour', field: 'colour' }] });
   const long = heldServer({ rebuild: true, aboutS: 40 });
   const store = new DraftStore(long.server, start);
-  store.change(share(0.5));
+  store.change(facet);
   await settle();
   expect([store.snapshot().status, long.saved]).toEqual(['asking', []]);
   await store.confirm();
   expect([store.snapshot().status, long.saved.length]).toEqual(['saved', 1]);
   const short = heldServer({ rebuild: true, aboutS: 0.4 });
   const quick = new DraftStore(short.server, start);
-  quick.change(share(0.5));
+  quick.change(facet);
   await settle();
   expect([quick.snapshot().status, short.saved.length]).toEqual(['saved', 1]);
+});
+
+/** What an index is made of, and one of each lever over it. */
+const indexed: TuningDocument = {
+  search: [{ field: 'name', weight: 4 }, { field: 'care' }],
+  facets: [{ name: 'colour', field: 'colour' }],
+  signals: [{ field: 'rating' }],
+  sorts: [{ name: 'price', by: [{ field: 'price' }] }],
+};
+
+test.each<[string, TuningDocument, boolean]>([
+  ['a weight', { search: [{ field: 'name', weight: 9 }, { field: 'care' }] }, false],
+  ['fewer fields', { search: [{ field: 'name' }] }, false],
+  ['typos', { typos: { oneFrom: 5, exactFields: ['name'] } }, false],
+  ['words', { words: { require: 'any' }, stopWords: ['of'] }, false],
+  ['a synonym', { synonyms: [{ kind: 'same', words: ['shrub', 'bush'] }] }, false],
+  ['the shape of a signal', { signals: [{ field: 'rating', shape: 'log', weight: 3 }], signalShare: 0.5 }, false],
+  ['a placement', { placements: [{ name: 'spring', when: { query: 'tulip' }, pin: [{ id: 'P1', at: 1 }] }] }, false],
+  ['a sort by a field that has a column', { sorts: [{ name: 'best', by: [{ field: 'rating' }] }] }, false],
+  ['stems off', { stems: false }, false],
+  ['another language', { language: 'de' }, true],
+  ['another field', { search: [...indexed.search!, { field: 'origin' }] }, true],
+  ['all fields', { search: [] }, true],
+  ['another facet', { facets: [...indexed.facets!, { name: 'size', field: 'size' }] }, true],
+  ['another signal', { signals: [{ field: 'sales' }] }, true],
+  ['groups by a field', { group: { field: 'genus' } }, true],
+  ['tags that are not words', { html: ['care'] }, true],
+  ['a place', { geo: 'place' }, true],
+])('whether saving %s needs a question to the server', async (_, change, needs) => {
+  const { server, saved, state } = heldServer();
+  const store = new DraftStore(server, { live: indexed, draft: indexed, exists: false });
+  store.change((now) => ({ ...now, ...change }));
+  await settle();
+  expect(saved).toEqual([{ ...indexed, ...change }]);
+  expect(state.asked).toBe(needs ? 1 : 0);
 });
 
 test('a failure keeps what was typed and can be tried again', async () => {

@@ -1,5 +1,6 @@
 import { Failure } from '@/server/failure';
 import type { Right } from '@yucca/contract';
+import { isLoopbackHost } from '@/server/config';
 import { requireCollection, requireRight, unlimited, type Caller } from '@/server/keys/caller';
 import { runtime, type Runtime } from '@/server/runtime';
 import type { SearchOptions } from '@/server/search/search';
@@ -44,6 +45,7 @@ export function route(right: Right | 'none', run: (context: RouteContext) => Res
       const response = await run({ request, url: new URL(request.url), params: path, caller, asking, yucca });
       for (const [name, value] of Object.entries(rateHeaders(rate))) response.headers.set(name, value);
       if (open) openToOtherSites(response, caller, request);
+      if (isLoopbackHost(request.headers.get('host'))) response.headers.append('Cache-Control', 'no-transform');
       return response;
     } catch (error) {
       await drain(request);

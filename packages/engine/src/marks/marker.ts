@@ -60,7 +60,8 @@ export class Marker {
     this.#planned = new Set(segment.meta.planned);
   }
 
-  find(doc: number, record: RecordJson): RecordHits {
+  /** The matches of a record in the strings that `wants` asks for; the others need not be read. */
+  find(doc: number, record: RecordJson, wants: (field: string, pointer: string) => boolean): RecordHits {
     const found: RecordHits = new Map();
     const matches = this.#matches(doc);
     if (matches.length === 0) return found;
@@ -76,17 +77,20 @@ export class Marker {
       if (left === 0 || value === null || !this.#isIndexed(field, value)) return;
       const source = String(value);
       const text = this.#segment.meta.html.includes(field) ? blankTags(source) : source;
-      // Strings are numbered by their place among those with words; one without a match need not be read to count.
-      if (SURELY_WORDS.test(text) && !byString.has(string)) {
+      // Strings are numbered by their place among those with words; one that nobody asks for need not be read to count.
+      const here = byString.get(string);
+      const isWanted = here !== undefined && wants(field, pointer);
+      if (!isWanted && SURELY_WORDS.test(text)) {
         string++;
+        if (here !== undefined) left--;
         return;
       }
       const tokens = tokensInPlace(text);
       if (tokens.length === 0) return;
-      const here = byString.get(string++);
+      string++;
       if (here === undefined) return;
       left--;
-      found.set(pointer, { field, source, hits: here.map((match) => hitOf(match, tokens, source)) });
+      if (isWanted) found.set(pointer, { field, source, hits: here.map((match) => hitOf(match, tokens, source)) });
     });
     return found;
   }

@@ -32,24 +32,33 @@ export class Presenter {
     const { show, hide, geo } = this.#tuning;
     const whole = segment.record(doc);
     const record = shownPart(whole, this.#request.fields ?? show, hide);
-    const found: RecordHits = this.#matching.words.length === 0 ? new Map() : this.#marker(index).find(doc, whole);
+    const found: RecordHits =
+      this.#matching.words.length === 0
+        ? new Map()
+        : this.#marker(index).find(doc, whole, (field, pointer) => this.#isRead(field) && hasPointer(record, pointer));
     const { near } = this.#request;
     const distance = near ? distanceReader(segment, geo, near)(doc) : Number.NaN;
     return {
       id: segment.key(doc),
       record,
-      marks: this.#marks(record, found),
+      marks: this.#marks(found),
       snippets: this.#snippets(record, found),
       ...(Number.isNaN(distance) ? {} : { distanceM: Math.round(distance * 10) / 10 }),
     };
   }
 
-  /** Marks in what is shown; a field that is hidden shows nothing, not even where it matched. */
-  #marks(record: RecordJson, found: RecordHits): SearchResult['marks'] {
+  #isMarked(field: string): boolean {
     const { mark } = this.#tuning;
-    const marked = [...found].filter(
-      ([pointer, { field }]) => (mark.includes('*') || mark.includes(field)) && hasPointer(record, pointer),
-    );
+    return mark.includes('*') || mark.includes(field);
+  }
+
+  /** Whether it matters where in a field something matched. */
+  #isRead(field: string): boolean {
+    return this.#isMarked(field) || this.#tuning.snippets.some((snippet) => snippet.field === field);
+  }
+
+  #marks(found: RecordHits): SearchResult['marks'] {
+    const marked = [...found].filter(([, { field }]) => this.#isMarked(field));
     return Object.fromEntries(marked.map(([pointer, { hits }]) => [pointer, joinHits(hits)]));
   }
 
@@ -65,6 +74,7 @@ export class Presenter {
   }
 }
 
+/** What is hidden shows nothing, not even where it matched. */
 function hasPointer(record: RecordJson, pointer: string): boolean {
   let value: unknown = record;
   for (const token of pointer.split('/').slice(1)) {

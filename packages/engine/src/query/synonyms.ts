@@ -1,4 +1,4 @@
-import type { Tuning } from '@yucca/contract';
+import type { SynonymGroup, Tuning } from '@yucca/contract';
 import { stemmerFor } from '../text/stem.ts';
 import { words } from '../text/words.ts';
 
@@ -71,11 +71,15 @@ function distinct(list: readonly string[][]): string[][] {
   return [...new Map(list.map((words) => [words.join(' '), words])).values()];
 }
 
-const known = new WeakMap<Tuning, Synonyms>();
+const known = new WeakMap<readonly SynonymGroup[], Map<string, Synonyms>>();
 
-/** The compiled synonyms of a tuning; compiled once. */
+/** The compiled synonyms of a tuning. Compiled once for one and the same list, whatever else two tunings differ in. */
 export function synonymsOf(tuning: Tuning): Synonyms {
-  let synonyms = known.get(tuning);
-  if (synonyms === undefined) known.set(tuning, (synonyms = new Synonyms(tuning)));
+  const { synonyms: groups, stems, language } = tuning;
+  let compiled = known.get(groups);
+  if (compiled === undefined) known.set(groups, (compiled = new Map<string, Synonyms>()));
+  const forms = stems ? language : '';
+  let synonyms = compiled.get(forms);
+  if (synonyms === undefined) compiled.set(forms, (synonyms = new Synonyms(tuning)));
   return synonyms;
 }

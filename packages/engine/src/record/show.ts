@@ -10,11 +10,21 @@ export function shownPart(record: RecordJson, show: readonly string[], hide: rea
 function without(value: unknown, paths: readonly string[]): unknown {
   if (Array.isArray(value)) return value.map((item: unknown) => without(item, paths));
   if (value === null || typeof value !== 'object') return value;
-  const kept = Object.entries(value).filter(([name]) => !paths.includes(name));
-  if (!paths.some((path) => path.includes('.'))) return Object.fromEntries(kept);
-  const opened = kept.map(([name, item]): [string, unknown] => {
-    const below = paths.filter((path) => path.startsWith(`${name}.`)).map((path) => path.slice(name.length + 1));
-    return [name, below.length === 0 ? item : without(item, below)];
-  });
-  return Object.fromEntries(opened);
+  const opens = paths.some((path) => path.includes('.'));
+  const kept: RecordJson = {};
+  for (const [name, item] of Object.entries(value)) {
+    if (paths.includes(name)) continue;
+    const below = opens
+      ? paths.filter((path) => path.startsWith(`${name}.`)).map((path) => path.slice(name.length + 1))
+      : [];
+    setOwn(kept, name, below.length === 0 ? item : without(item, below));
+  }
+  return kept;
+}
+
+/** A field called `__proto__` is a field like any other. */
+function setOwn(record: RecordJson, name: string, value: unknown): void {
+  if (name === '__proto__')
+    Object.defineProperty(record, name, { value, enumerable: true, configurable: true, writable: true });
+  else record[name] = value as RecordJson[string];
 }

@@ -1,5 +1,5 @@
 import type { Tuning } from '@yucca/contract';
-import { stemmerFor } from '../text/stem.ts';
+import { stemAlgorithm } from '../text/stem-languages.ts';
 
 /** What goes into an index. Made from the tunings that it must be able to answer. */
 export interface IndexPlan {
@@ -29,7 +29,7 @@ export function planFor(tunings: readonly Tuning[]): IndexPlan {
   }
   return {
     languages: distinct(
-      tunings.flatMap(({ stems, language }) => (stems && stemmerFor(language) !== null ? [language] : [])),
+      tunings.flatMap(({ stems, language }) => (stems && stemAlgorithm(language) !== null ? [language] : [])),
     ),
     html: distinct(tunings.flatMap(({ html }) => html)),
     allStrings: tunings.some(({ search }) => search.length === 0),

@@ -1,41 +1,21 @@
 import { newStemmer } from 'snowball-stemmers';
+import { stemAlgorithm } from './stem-languages.ts';
+
+/** Words remembered for each language: a collection's small fresh part is stemmed again with every write. */
+const REMEMBERED = 200_000;
 
 /**
  * Stems by the Snowball algorithms (Porter 1980, Porter and Boulton 2001) of the package snowball-stemmers. They are
  * given folded words, since folded words are what is compared; a stem is only ever compared with another stem.
  */
-const ALGORITHMS: Readonly<Record<string, string>> = {
-  ca: 'catalan',
-  da: 'danish',
-  de: 'german',
-  en: 'english',
-  es: 'spanish',
-  fi: 'finnish',
-  fr: 'french',
-  hu: 'hungarian',
-  it: 'italian',
-  nb: 'norwegian',
-  nl: 'dutch',
-  nn: 'norwegian',
-  no: 'norwegian',
-  pt: 'portuguese',
-  ro: 'romanian',
-  ru: 'russian',
-  sv: 'swedish',
-  tr: 'turkish',
-};
-
-/** Words remembered for each language: a collection's small fresh part is stemmed again with every write. */
-const REMEMBERED = 200_000;
-
 export type Stemmer = (word: string) => string;
 
 const stemmers = new Map<string, Stemmer>();
 
 /** The stemmer of a language (BCP 47 tag), or null when it has none. */
 export function stemmerFor(language: string): Stemmer | null {
-  const algorithm = ALGORITHMS[language.toLowerCase().split('-')[0]!];
-  if (algorithm === undefined) return null;
+  const algorithm = stemAlgorithm(language);
+  if (algorithm === null) return null;
   let stemmer = stemmers.get(algorithm);
   if (stemmer === undefined) stemmers.set(algorithm, (stemmer = remembering(algorithm)));
   return stemmer;

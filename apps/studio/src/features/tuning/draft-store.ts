@@ -1,9 +1,10 @@
-import type { TuningDocument } from '@yucca/contract';
+import { completeTuning, type TuningDocument } from '@yucca/contract';
+import { covers, planFor } from '@yucca/engine/plan';
 import { mergeDrafts } from './merge-drafts';
 
 export interface DraftCost {
   rebuild: boolean;
-  records: number;
+  /** Seconds that a rebuild takes about. */
   aboutS: number;
 }
 
@@ -52,6 +53,7 @@ export interface ChangeOptions {
 /** Rebuilds shorter than this are not worth a question. */
 const ASK_FROM_S = 1;
 const STEPS = 100;
+const FREE: DraftCost = { rebuild: false, aboutS: 0 };
 
 /**
  * The draft of a tuning on screen. Every change is shown at once and saved behind it, one save at a time and the newest
@@ -155,7 +157,7 @@ export class DraftStore {
     for (let agreed = confirmed; ; agreed = false) {
       const { document } = this.#state;
       try {
-        const cost = await this.#server.cost(document);
+        const cost = this.#isFree(document) ? FREE : await this.#server.cost(document);
         if (document !== this.#state.document) continue;
         if (cost.rebuild && cost.aboutS > ASK_FROM_S && !agreed) return this.#set({ status: 'asking', cost });
         this.#set({ cost });
@@ -171,6 +173,16 @@ export class DraftStore {
           return this.#set({ status: 'failed', problem: (error as Error).message });
       }
     }
+  }
+
+  /**
+   * Whether the index can answer a draft as it is, which needs no question to the server: it can answer the live tuning
+   * and the saved draft, so it can answer all that they have words, columns and labels for.
+   */
+  #isFree(document: TuningDocument): boolean {
+    const { live, saved } = this.#state;
+    const planWith = (draft: TuningDocument) => planFor([completeTuning(live), completeTuning(draft)]);
+    return covers(planWith(saved), planWith(document));
   }
 
   /**

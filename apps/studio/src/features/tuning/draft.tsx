@@ -93,7 +93,13 @@ export function DraftProvider({
 
 /** The draft on screen and what can be done with it. */
 export function useDraft(): [DraftState, DraftStore] {
-  const store = useContext(DraftContext);
-  if (store === null) throw new Error('useDraft() belongs inside a DraftProvider');
+  const store = useDraftStore();
   return [useSyncExternalStore(store.subscribe, store.snapshot, store.snapshot), store];
+}
+
+/** What can be done with the draft, for what does not show it: drawn no more often than its parent is. */
+export function useDraftStore(): DraftStore {
+  const store = useContext(DraftContext);
+  if (store === null) throw new Error('The draft belongs inside a DraftProvider');
+  return store;
 }

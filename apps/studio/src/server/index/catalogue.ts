@@ -1,7 +1,7 @@
 import type { TuningDocument } from '@yucca/contract';
 import { completeTuning } from '@yucca/contract';
 import { covers, planFor, Segment, Tombstones, type IndexPlan } from '@yucca/engine';
-import { and, eq, lte } from 'drizzle-orm';
+import { and, eq, lte, or } from 'drizzle-orm';
 import { randomUUID } from 'node:crypto';
 import { existsSync, readdirSync, rmSync } from 'node:fs';
 import path from 'node:path';
@@ -182,25 +182,28 @@ export class Catalogue {
     return path.join(this.#folder(collectionId), `${id}.seg`);
   }
 
-  #documents(collectionId: number): { live: TuningDocument; draft: TuningDocument } {
+  /** The live tuning and the draft as they are stored, as JSON. */
+  #documents(collectionId: number): { live: string; draft: string } {
     const { db } = this.#parts;
-    const versions = db.select().from(tunings).where(eq(tunings.collectionId, collectionId)).all();
-    const row = db
-      .select({ version: collections.liveVersion })
-      .from(collections)
-      .where(eq(collections.id, collectionId))
-      .get();
-    const find = (version: number | undefined): TuningDocument | undefined => {
-      const found = versions.find((candidate) => candidate.version === version);
-      return found && (JSON.parse(found.document) as TuningDocument);
-    };
-    const live = find(row?.version) ?? {};
-    return { live, draft: find(0) ?? live };
+    const rows = db
+      .select({ version: tunings.version, document: tunings.document })
+      .from(tunings)
+      .innerJoin(collections, eq(collections.id, tunings.collectionId))
+      .where(
+        and(
+          eq(tunings.collectionId, collectionId),
+          or(eq(tunings.version, 0), eq(tunings.version, collections.liveVersion)),
+        ),
+      )
+      .all();
+    const live = rows.find(({ version }) => version > 0)?.document ?? '{}';
+    return { live, draft: rows.find(({ version }) => version === 0)?.document ?? live };
   }
 
   #wantedPlan(collectionId: number, coming: TuningDocument[] = []): IndexPlan {
     const { live, draft } = this.#documents(collectionId);
-    return planFor([live, draft, ...coming].map(completeTuning));
+    const saved = [...new Set([live, draft])].map((text) => JSON.parse(text) as TuningDocument);
+    return planFor([...saved, ...coming].map(completeTuning));
   }
 
   async #openLayers(entry: Entry): Promise<void> {

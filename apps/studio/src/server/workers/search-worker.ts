@@ -33,8 +33,9 @@ export interface PublishedState {
   collectionId: number;
   generation: number;
   layers: { id: string; buffer: SharedArrayBuffer; dead: SharedArrayBuffer; deadCount: number }[];
-  live: TuningDocument;
-  draft: TuningDocument;
+  /** The live tuning and the draft, as JSON. */
+  live: string;
+  draft: string;
 }
 
 interface OpenCollection {
@@ -42,6 +43,8 @@ interface OpenCollection {
   segments: Map<string, Segment>;
   live: Tuning;
   draft: Tuning;
+  /** The JSON they were made from. */
+  texts: { live: string; draft: string };
   /** Published versions that were asked for, by number; they never change. */
   older: Map<number, Tuning>;
 }
@@ -77,6 +80,24 @@ function find(
   let tuning = collection.older.get(version);
   if (!tuning) collection.older.set(version, (tuning = completeTuning(older ?? {})));
   return { generation, tuning };
+}
+
+/**
+ * The tunings behind two texts. One that is as it was stays the same object, and so does a list of synonyms: what was
+ * compiled for them is kept, and thousands of synonyms cost nothing when another lever moves or a record is written.
+ */
+function tuningsOf(texts: { live: string; draft: string }, known?: OpenCollection): { live: Tuning; draft: Tuning } {
+  const before = known ? [known.live, known.draft] : [];
+  const read = (text: string, others: readonly Tuning[]): Tuning => {
+    if (known && text === known.texts.live) return known.live;
+    if (known && text === known.texts.draft) return known.draft;
+    const tuning = completeTuning(JSON.parse(text) as TuningDocument);
+    const synonyms = JSON.stringify(tuning.synonyms);
+    const same = others.find((other) => JSON.stringify(other.synonyms) === synonyms);
+    return same ? { ...tuning, synonyms: same.synonyms } : tuning;
+  };
+  const live = read(texts.live, before);
+  return { live, draft: texts.draft === texts.live ? live : read(texts.draft, [live, ...before]) };
 }
 
 function contextOf({ ticket, today, forcedFilter }: Ask) {
@@ -116,8 +137,8 @@ const methods = {
     open.set(collectionId, {
       segments,
       older: known?.older ?? new Map<number, Tuning>(),
-      live: completeTuning(live),
-      draft: completeTuning(draft),
+      texts: { live, draft },
+      ...tuningsOf({ live, draft }, known),
       generation: {
         number: generation,
         segments: layers.map(({ id, dead, deadCount }) => ({

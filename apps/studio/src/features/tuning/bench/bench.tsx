@@ -4,10 +4,10 @@ import type { Card, SearchAnswer, SearchResult } from '@yucca/contract';
 import { rankBiasedOverlap } from '@yucca/engine/compare';
 import { EMPTY_QUERY, withText, type SearchSnapshot, type YuccaClient } from '@yucca/kit';
 import { useSearch } from '@yucca/kit/react';
-import { useEffect, useRef, useState } from 'react';
+import { memo, useEffect, useMemo, useRef, useState } from 'react';
 import { reportProbe } from '@/features/probe/last-probe';
 import { counted, milliseconds } from '@/ui/format';
-import { useDraft } from '../draft';
+import { useDraftStore } from '../draft';
 import { withPin } from '../placements/placements';
 import { WhereIs } from '../where/where-is';
 import { Column } from './column';
@@ -18,7 +18,7 @@ import { useOlder, VersionChoice, versionName, type Version } from './versions';
 
 /** Rows shown, and results asked for: what comes from further down, or goes there, is known by its place. */
 const SHOWN = 20;
-const SIZE = 60;
+const SIZE = 40;
 
 export interface BenchProps {
   client: YuccaClient;
@@ -46,27 +46,35 @@ export interface BenchProps {
 /** The results of one query under two versions, side by side and joined by lines that show what moved. */
 export function Bench(props: BenchProps) {
   const { client, collection, card, text, generation, saves, left, right, on, sought } = props;
-  const [, store] = useDraft();
+  const store = useDraftStore();
   const older = useOlder(collection, generation);
   const stateOf = (version: Version): string => `${generation}/${version === 'draft' ? saves : ''}`;
   const [withFacets, setWithFacets] = useState(false);
-  const asked = { client, collection, text, on, withFacets };
-  const before = useVersion({ ...asked, version: left, state: stateOf(left) });
-  const after = useVersion({ ...asked, version: right, state: stateOf(right) });
+  const asked = { client, collection, card, text, on, withFacets, generation };
+  const before = useVersion({ ...asked, version: left });
+  const after = useVersion({ ...asked, version: right });
   useEffect(() => {
     if (after.answer) reportProbe({ engineMs: after.answer.timing.engineMs });
   }, [after.answer]);
-  const [old, now] = [before.answer?.results ?? [], after.answer?.results ?? []];
-  const [leftRows, rightRows] = [old.slice(0, SHOWN), now.slice(0, SHOWN)];
+  const [old, now] = [before.answer?.results ?? NONE, after.answer?.results ?? NONE];
+  const leftRows = useMemo(() => old.slice(0, SHOWN), [old]);
+  const rightRows = useMemo(() => now.slice(0, SHOWN), [now]);
   // Lines are drawn between answers to one and the same text only.
   const together = before.answered?.q === after.answered?.q;
-  const moved = together ? movements(ids(old), ids(now)) : [];
+  const moved = useMemo(() => (together ? movements(ids(old), ids(now)) : []), [together, old, now]);
   const problem = before.error ?? after.error;
-  const hand = right === 'draft' && {
-    text,
-    collection,
-    onPin: (id: string, place: number) => store.change((document) => withPin(document, text, id, place)),
-  };
+  const isDraft = right === 'draft';
+  const hand = useMemo(
+    () =>
+      isDraft
+        ? {
+            text,
+            collection,
+            onPin: (id: string, place: number) => store.change((document) => withPin(document, text, id, place)),
+          }
+        : undefined,
+    [isDraft, text, collection, store],
+  );
   return (
     <div className="flex min-h-0 min-w-0 flex-1 flex-col">
       <WhereIs
@@ -114,7 +122,7 @@ export function Bench(props: BenchProps) {
             shown={SHOWN}
             sought={sought}
             signs
-            {...(hand && { hand })}
+            hand={hand}
           />
         </div>
         {before.answer?.total === 0 && after.answer?.total === 0 && (
@@ -128,6 +136,8 @@ export function Bench(props: BenchProps) {
   );
 }
 
+const NONE: SearchResult[] = [];
+
 const ids = (results: readonly SearchResult[]): string[] => results.map(({ id }) => id);
 
 const titled = (version: Version): string => {
@@ -138,23 +148,27 @@ const titled = (version: Version): string => {
 function useVersion({
   client,
   collection,
+  card,
   text,
   version,
   on,
   withFacets,
-  state,
+  generation,
 }: {
   client: YuccaClient;
   collection: string;
+  card: Card;
   text: string;
   version: Version;
   on: string;
   withFacets: boolean;
-  /** Another one when the same question may have another answer. */
-  state: string;
+  generation: number;
 }): SearchSnapshot {
+  const store = useDraftStore();
   const standing = {
     size: SIZE,
+    // What a row shows, and no more: the answer is half as long.
+    fields: [card.title, card.detail, card.picture].filter((field) => field !== null),
     explain: true,
     version,
     record: false,
@@ -171,7 +185,16 @@ function useVersion({
   useEffect(() => {
     request.current = standing;
   });
-  useEffect(() => search.change(request.current), [search, state, version, on, withFacets]);
+  useEffect(() => search.change(request.current), [search, generation, version, on, withFacets]);
+  // Asked as soon as the draft is saved, not when the screen has been drawn for it.
+  useEffect(() => {
+    let { saves } = store.snapshot();
+    return store.subscribe(() => {
+      const now = store.snapshot().saves;
+      if (now !== saves && version === 'draft') search.change(request.current);
+      saves = now;
+    });
+  }, [store, search, version]);
   useEffect(() => {
     if (text !== search.snapshot().query.q) search.ask(withText(search.snapshot().query, text));
   }, [search, text]);
@@ -202,7 +225,7 @@ function Head({ children, answer }: { children: React.ReactNode; answer: SearchA
 }
 
 /** How alike both rankings are, the first places counting most. */
-function Likeness({ live, draft }: { live: SearchResult[]; draft: SearchResult[] }) {
+const Likeness = memo(function Likeness({ live, draft }: { live: SearchResult[]; draft: SearchResult[] }) {
   if (live.length + draft.length === 0) return <span />;
   const alike = Math.round(rankBiasedOverlap(ids(live), ids(draft)) * 100);
   return (
@@ -210,4 +233,4 @@ function Likeness({ live, draft }: { live: SearchResult[]; draft: SearchResult[]
       {alike === 100 ? 'the same' : `${alike}% alike`}
     </p>
   );
-}
+});

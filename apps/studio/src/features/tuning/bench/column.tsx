@@ -4,7 +4,7 @@ import type { Card, SearchResult } from '@yucca/contract';
 import { shownHit } from '@yucca/kit';
 import clsx from 'clsx';
 import { Popover } from 'radix-ui';
-import { useRef, useState, type PointerEvent } from 'react';
+import { memo, useRef, useState, type PointerEvent } from 'react';
 import { HitLine } from '@/features/probe/hit-line';
 import { Explanation } from './explanation';
 import { ROW_PX } from './lines';
@@ -27,10 +27,22 @@ export interface ColumnProps {
   hand?: { text: string; collection: string; onPin: (id: string, place: number) => void } | undefined;
 }
 
-/** The results of one version, in their order. */
-export function Column({ results, card, label, moved, shown, signs = false, sought, hand }: ColumnProps) {
+/** The results of one version, in their order. Drawn again only when they or their places change. */
+export const Column = memo(function Column({
+  results,
+  card,
+  label,
+  moved,
+  shown,
+  signs = false,
+  sought,
+  hand,
+}: ColumnProps) {
   const byId = new Map(moved.map((one) => [one.id, one]));
   const { dragged, start } = useDrag(results.length, (row, to) => hand?.onPin(results[row]!.id, to + 1));
+  const [explained, setExplained] = useState<Explained | null>(null);
+  const explain = (id: string, button: HTMLElement): void =>
+    setExplained((now) => (now?.id === id ? null : { id, button }));
   return (
     <ol aria-label={label} className="relative min-w-0">
       {results.map((result, row) => {
@@ -51,10 +63,10 @@ export function Column({ results, card, label, moved, shown, signs = false, soug
             <Row
               result={result}
               card={card}
-              row={row}
-              others={results}
               movement={signs ? movement : undefined}
-              {...(hand && { hand })}
+              title={hand ? 'Why is it here? Pin it, hide it' : 'Why is it here?'}
+              open={explained?.id === result.id}
+              onExplain={explain}
             />
           </li>
         );
@@ -70,9 +82,12 @@ export function Column({ results, card, label, moved, shown, signs = false, soug
           </span>
         </li>
       )}
+      {explained && (
+        <Why explained={explained} results={results} card={card} hand={hand} onClose={() => setExplained(null)} />
+      )}
     </ol>
   );
-}
+});
 
 /** Dragging a row to a place among the rows; the pointer's own events, so that a finger can do it too. */
 function useDrag(rows: number, onDrop: (row: number, to: number) => void) {
@@ -149,63 +164,101 @@ const TONES: Record<Movement['kind'], string> = {
 function Row({
   result,
   card,
-  row,
-  others,
   movement,
-  hand,
+  title,
+  open,
+  onExplain,
 }: {
   result: SearchResult;
   card: Card;
-  row: number;
-  /** All results of its column. */
-  others: readonly SearchResult[];
   movement: Movement | undefined;
-  hand?: NonNullable<ColumnProps['hand']>;
+  title: string;
+  /** It is being explained. */
+  open: boolean;
+  onExplain: (id: string, button: HTMLElement) => void;
 }) {
-  const [open, setOpen] = useState(false);
   const moved = movement && movedWords(movement);
   return (
-    <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger asChild>
-        <button
-          type="button"
-          title={hand ? 'Why is it here? Pin it, hide it' : 'Why is it here?'}
-          className="flex h-full min-w-0 flex-1 items-center gap-2 pl-1 text-left text-[13px] leading-4 hover:bg-sunk"
-        >
-          <HitLine hit={shownHit(result, card)} size={32} short />
-          {result.pinned && <span className="shrink-0 text-xs text-plum">pinned</span>}
-          {result.others !== undefined && (
-            <span className="figures shrink-0 text-xs text-soft" title="More of the same group">
-              +{result.others}
-            </span>
-          )}
-          {moved && movement.kind !== 'same' && (
-            <span className={clsx('figures shrink-0 text-xs', TONES[movement.kind])}>
-              <span aria-hidden="true">{moved.sign}</span>
-              <span className="sr-only">{moved.words}</span>
-            </span>
-          )}
-          {result.why && (
-            <span className="figures w-9 shrink-0 text-right text-xs text-soft">{result.why.score.toFixed(1)}</span>
-          )}
-        </button>
-      </Popover.Trigger>
+    <button
+      type="button"
+      title={title}
+      data-part="result"
+      aria-haspopup="dialog"
+      aria-expanded={open}
+      className="flex h-full min-w-0 flex-1 items-center gap-2 pl-1 text-left text-[13px] leading-4 hover:bg-sunk"
+      onClick={(event) => onExplain(result.id, event.currentTarget)}
+    >
+      <HitLine hit={shownHit(result, card)} size={32} short />
+      {result.pinned && <span className="shrink-0 text-xs text-plum">pinned</span>}
+      {result.others !== undefined && (
+        <span className="figures shrink-0 text-xs text-soft" title="More of the same group">
+          +{result.others}
+        </span>
+      )}
+      {moved && movement.kind !== 'same' && (
+        <span className={clsx('figures shrink-0 text-xs', TONES[movement.kind])}>
+          <span aria-hidden="true">{moved.sign}</span>
+          <span className="sr-only">{moved.words}</span>
+        </span>
+      )}
+      {result.why && (
+        <span className="figures w-9 shrink-0 text-right text-xs text-soft">{result.why.score.toFixed(1)}</span>
+      )}
+    </button>
+  );
+}
+
+interface Explained {
+  id: string;
+  /** What it was asked from, where the explanation stands. */
+  button: HTMLElement;
+}
+
+/** Why a result stands where it does, and what can be done about it: one for the column, at the row it was asked from. */
+function Why({
+  explained: { id, button },
+  results,
+  card,
+  hand,
+  onClose,
+}: {
+  explained: Explained;
+  results: readonly SearchResult[];
+  card: Card;
+  hand: ColumnProps['hand'];
+  onClose: () => void;
+}) {
+  const row = results.findIndex((one) => one.id === id);
+  const result = results[row];
+  if (!result) return null;
+  return (
+    <Popover.Root open onOpenChange={(open) => !open && onClose()}>
+      <Popover.Anchor virtualRef={{ current: button }} />
       <Popover.Portal>
         <Popover.Content
+          key={id}
           side="bottom"
           align="start"
           collisionPadding={12}
           aria-label="Why it is here"
           className="z-20 max-h-(--radix-popover-content-available-height) w-[400px] overflow-y-auto rounded-md border border-line bg-paper p-4"
+          onCloseAutoFocus={(event) => {
+            event.preventDefault();
+            button.focus();
+          }}
+          // A press on a row asks for that one instead, or closes this one.
+          onPointerDownOutside={(event) => {
+            if ((event.target as HTMLElement).closest('[data-part="result"]')) event.preventDefault();
+          }}
         >
           {result.why ? (
-            <Explanation result={result} why={result.why} row={row} others={others} card={card} />
+            <Explanation result={result} why={result.why} row={row} others={results} card={card} />
           ) : (
             <p className="text-[13px]">
               <span className="figures text-soft">{result.id}</span> stands here because it is pinned.
             </p>
           )}
-          {hand && <RowActions {...hand} result={result} row={row} onDone={() => setOpen(false)} />}
+          {hand && <RowActions {...hand} result={result} row={row} onDone={onClose} />}
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>

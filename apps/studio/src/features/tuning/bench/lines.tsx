@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import type { Movement } from './movement';
 
 export const ROW_PX = 44;
@@ -7,7 +8,15 @@ const GAP_PX = 96;
  * The lines from where each result stood to where it stands: solid rising, dashed falling, dotted for new ones. `rows`
  * are drawn; what stands at `shown` or further down comes in, or goes out, at the lower edge.
  */
-export function Lines({ moved, rows, shown }: { moved: readonly Movement[]; rows: number; shown: number }) {
+export const Lines = memo(function Lines({
+  moved,
+  rows,
+  shown,
+}: {
+  moved: readonly Movement[];
+  rows: number;
+  shown: number;
+}) {
   const y = (row: number): number => (row < shown ? row * ROW_PX + ROW_PX / 2 : rows * ROW_PX);
   return (
     <svg width={GAP_PX} height={rows * ROW_PX} aria-hidden="true" data-part="movement">
@@ -44,4 +53,4 @@ export function Lines({ moved, rows, shown }: { moved: readonly Movement[]; rows
       })}
     </svg>
   );
-}
+});

@@ -3,7 +3,7 @@
 import type { SearchResult } from '@yucca/contract';
 import { useState } from 'react';
 import { api } from '@/ui/api';
-import { useDraft } from '../draft';
+import { useDraftStore } from '../draft';
 import { withHidden, withoutPin, withPin } from '../placements/placements';
 
 const MOST_PLACE = 1000;
@@ -24,7 +24,7 @@ export function RowActions({
   collection: string;
   onDone: () => void;
 }) {
-  const [, store] = useDraft();
+  const store = useDraftStore();
   const [place, setPlace] = useState(String(row === 0 ? 1 : row));
   const [said, setSaid] = useState<string | null>(null);
   const { id, pinned } = result;

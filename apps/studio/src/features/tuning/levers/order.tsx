@@ -1,14 +1,21 @@
 'use client';
 
 import { readableName, type FieldProfile, type SortRule, type Tuning, type TuningDocument } from '@yucca/contract';
-import { useDraft } from '../draft';
+import { memo } from 'react';
+import { useDraftStore } from '../draft';
 import { AddChoice, Choice, RemoveButton, Slider } from './parts';
 
 type SortDocument = NonNullable<TuningDocument['sorts']>[number];
 
 /** What a visitor may order results by: names, keys, directions, and their own order. */
-export function SortLevers({ sorts, fields }: { sorts: readonly SortRule[]; fields: readonly FieldProfile[] }) {
-  const [, store] = useDraft();
+export const SortLevers = memo(function SortLevers({
+  sorts,
+  fields,
+}: {
+  sorts: readonly SortRule[];
+  fields: readonly FieldProfile[];
+}) {
+  const store = useDraftStore();
   const set = (next: (sorts: SortDocument[]) => SortDocument[], gesture: string | null = null): void =>
     store.change((now) => ({ ...now, sorts: next(now.sorts ?? []) }), { gesture });
   const change = (name: string, part: Partial<SortDocument>, gesture: string | null = null): void =>
@@ -82,7 +89,7 @@ export function SortLevers({ sorts, fields }: { sorts: readonly SortRule[]; fiel
       />
     </>
   );
-}
+});
 
 /** A name for a sort by a field that no other has. */
 export function freeSortName(field: string, sorts: readonly { name: string }[]): string {
@@ -95,8 +102,14 @@ export function freeSortName(field: string, sorts: readonly { name: string }[]):
 }
 
 /** One result for each family of records, or the best few of it. */
-export function GroupingLevers({ group, fields }: { group: Tuning['group']; fields: readonly FieldProfile[] }) {
-  const [, store] = useDraft();
+export const GroupingLevers = memo(function GroupingLevers({
+  group,
+  fields,
+}: {
+  group: Tuning['group'];
+  fields: readonly FieldProfile[];
+}) {
+  const store = useDraftStore();
   const options = new Set([...(group ? [group.field] : []), ...fields.filter(({ distinct }) => distinct > 1).map(({ path }) => path)]); // prettier-ignore
   return (
     <>
@@ -124,4 +137,4 @@ export function GroupingLevers({ group, fields }: { group: Tuning['group']; fiel
       )}
     </>
   );
-}
+});

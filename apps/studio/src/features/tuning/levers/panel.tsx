@@ -1,6 +1,7 @@
 'use client';
 
-import { completeTuning } from '@yucca/contract';
+import { completeTuning, type FieldProfile } from '@yucca/contract';
+import { useMemo } from 'react';
 import { useProfile } from '@/features/profile/use-profile';
 import { count } from '@/ui/format';
 import { useDraft } from '../draft';
@@ -23,12 +24,16 @@ export interface LeverPanelProps {
   onShow: (text: string, on: string) => void;
 }
 
+const NONE: readonly FieldProfile[] = [];
+
 /** Everything that decides what is found and what stands first. Every change is a change of the draft, at once. */
 export function LeverPanel({ collection, text, generation, on, onShow }: LeverPanelProps) {
   const [{ document, live, saves }] = useDraft();
   const { profile } = useProfile(collection, generation);
-  const tuning = completeTuning(document);
-  const fields = profile?.fields ?? [];
+  // Levers whose part of the tuning stays the same are not drawn again.
+  const tuning = useMemo(() => completeTuning(document), [document]);
+  const liveTuning = useMemo(() => completeTuning(live), [live]);
+  const fields = profile?.fields ?? NONE;
   return (
     <div
       className="relative w-[340px] shrink-0 overflow-y-auto border-r border-line bg-raised"
@@ -52,7 +57,7 @@ export function LeverPanel({ collection, text, generation, on, onShow }: LeverPa
         <PlacementLevers collection={collection} text={text} on={on} onShow={onShow} />
       </Group>
       <Group title="Business numbers">
-        <SignalLevers tuning={tuning} live={completeTuning(live)} collection={collection} fields={fields} />
+        <SignalLevers tuning={tuning} live={liveTuning} collection={collection} fields={fields} />
       </Group>
       <Group title={`Sorts (${count(tuning.sorts.length)})`} open={false}>
         <SortLevers sorts={tuning.sorts} fields={fields} />

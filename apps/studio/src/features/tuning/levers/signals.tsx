@@ -2,7 +2,8 @@
 
 import type { FieldProfile, SignalRule, Tuning } from '@yucca/contract';
 import Link from 'next/link';
-import { useDraft } from '../draft';
+import { memo } from 'react';
+import { useDraftStore } from '../draft';
 import { withSignalPart } from '../levers';
 import { AddChoice, Choice, RemoveButton, Slider } from './parts';
 import { curveOf, type Curve } from './signal-curve';
@@ -14,8 +15,13 @@ export interface SignalLeversProps {
   fields: readonly FieldProfile[];
 }
 
-export function SignalLevers({ tuning: { signals, signalShare }, live, collection, fields }: SignalLeversProps) {
-  const [, store] = useDraft();
+export const SignalLevers = memo(function SignalLevers({
+  tuning: { signals, signalShare },
+  live,
+  collection,
+  fields,
+}: SignalLeversProps) {
+  const store = useDraftStore();
   const usable = fields.filter(({ path, spread }) => spread !== null && !signals.some(({ field }) => field === path));
   return (
     <>
@@ -58,10 +64,10 @@ export function SignalLevers({ tuning: { signals, signalShare }, live, collectio
       />
     </>
   );
-}
+});
 
 function Signal({ rule, live, field }: { rule: SignalRule; live: SignalRule | null; field: FieldProfile | null }) {
-  const [, store] = useDraft();
+  const store = useDraftStore();
   const { field: name, weight, shape, order, halfLifeDays } = rule;
   const change = (part: Parameters<typeof withSignalPart>[2], gesture: string | null = null): void =>
     store.change((now) => withSignalPart(now, name, part), { gesture });

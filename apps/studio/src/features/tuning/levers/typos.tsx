@@ -4,7 +4,7 @@ import type { Tuning, TypoExample, TypoExamples } from '@yucca/contract';
 import { useEffect, useState } from 'react';
 import { api } from '@/ui/api';
 import { count, counted } from '@/ui/format';
-import { useDraft } from '../draft';
+import { useDraftStore } from '../draft';
 import { BENCH_FIRST_MS } from '../kept-queries';
 import { withTypos } from '../levers';
 import { Check, Slider, WordsField } from './parts';
@@ -19,7 +19,7 @@ export function TypoLevers({
   /** Grows with everything the server has taken over. */
   saves: number;
 }) {
-  const [, store] = useDraft();
+  const store = useDraftStore();
   const set = (change: Parameters<typeof withTypos>[1], gesture: string | null = null): void =>
     store.change((now) => withTypos(now, change), { gesture });
   return (

@@ -2,12 +2,13 @@
 
 import type { Tuning } from '@yucca/contract';
 import Link from 'next/link';
-import { useDraft } from '../draft';
+import { memo } from 'react';
+import { useDraftStore } from '../draft';
 import { withFieldWeight } from '../levers';
 import { Slider } from './parts';
 
-export function Weights({ tuning, collection }: { tuning: Tuning; collection: string }) {
-  const [, store] = useDraft();
+export const Weights = memo(function Weights({ tuning, collection }: { tuning: Tuning; collection: string }) {
+  const store = useDraftStore();
   const fields = [...tuning.search].sort((a, b) => b.weight - a.weight);
   if (fields.length === 0)
     return (
@@ -34,4 +35,4 @@ export function Weights({ tuning, collection }: { tuning: Tuning; collection: st
       ))}
     </>
   );
-}
+});

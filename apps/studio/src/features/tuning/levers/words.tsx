@@ -1,12 +1,13 @@
 'use client';
 
 import type { Tuning } from '@yucca/contract';
-import { useDraft } from '../draft';
+import { memo } from 'react';
+import { useDraftStore } from '../draft';
 import { withWords } from '../levers';
 import { Check, Choice, WordsField } from './parts';
 
-export function WordLevers({ tuning: { words, stems, stopWords } }: { tuning: Tuning }) {
-  const [, store] = useDraft();
+export const WordLevers = memo(function WordLevers({ tuning: { words, stems, stopWords } }: { tuning: Tuning }) {
+  const store = useDraftStore();
   return (
     <>
       <Choice
@@ -41,4 +42,4 @@ export function WordLevers({ tuning: { words, stems, stopWords } }: { tuning: Tu
       />
     </>
   );
-}
+});

@@ -1,10 +1,10 @@
 'use client';
 
 import type { SynonymGroup, TuningDocument } from '@yucca/contract';
-import { useMemo, useState, type FormEvent } from 'react';
+import { memo, useMemo, useState, type FormEvent } from 'react';
 import { Button } from '@/ui/button';
 import { count } from '@/ui/format';
-import { useDraft } from '../draft';
+import { useDraftStore } from '../draft';
 import { printSynonym, readSynonym } from '../levers';
 import { RemoveButton } from '../levers/parts';
 import { SynonymEffect } from './effect';
@@ -19,7 +19,7 @@ const TROUBLES = 3;
 const withGroups = (document: TuningDocument, synonyms: readonly SynonymGroup[]): TuningDocument =>
   ({ ...document, synonyms }) as TuningDocument;
 
-export function SynonymLevers({
+export const SynonymLevers = memo(function SynonymLevers({
   groups,
   collection,
   text,
@@ -29,7 +29,7 @@ export function SynonymLevers({
   /** The query in the probe. */
   text: string;
 }) {
-  const [, store] = useDraft();
+  const store = useDraftStore();
   const [typed, setTyped] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
   const printed = useMemo(() => groups.map(printSynonym), [groups]);
@@ -99,7 +99,7 @@ export function SynonymLevers({
       <SynonymExchange collection={collection} known={printed} onTake={add} />
     </>
   );
-}
+});
 
 /** Groups that stand in each other's way. */
 function Troubles({ troubles, onMend }: { troubles: readonly Trouble[]; onMend: (trouble: Trouble) => void }) {

@@ -7,7 +7,8 @@ import { api } from '@/ui/api';
 import { count } from '@/ui/format';
 import { decisionBetween, decisionSentence } from '../bench/decision';
 import { versionName, versionSign, versionTone, type Version } from '../bench/versions';
-import { useDraft } from '../draft';
+import { useDraft, useDraftStore } from '../draft';
+import { BENCH_FIRST_MS } from '../kept-queries';
 import { commonWords } from './common-words';
 import { letFind, reasonSentence, remediesFor } from './remedies';
 
@@ -71,7 +72,7 @@ export function WhereIs(props: WhereIsProps) {
 
 /** A word that most of the missing records hold: the query could lead to it. */
 function Common({ wanted, others, text }: { wanted: readonly string[]; others: readonly string[]; text: string }) {
-  const [, store] = useDraft();
+  const store = useDraftStore();
   const [first] = commonWords(wanted, others, text);
   if (!first) return null;
   const { label, apply } = letFind(text.trim(), first.word);
@@ -242,12 +243,17 @@ function useMissing(collection: string, text: string, state: string, answer: Sea
   const [judgements, setJudgements] = useState<readonly Judgement[]>([]);
   useEffect(() => {
     const gone = new AbortController();
-    api<{ judgements: Judgement[] }>(`/collections/${collection}/judgements`, { signal: gone.signal }).then(
-      (all) => setJudgements(all.judgements),
-      // Without judgements nothing is missing.
-      () => {},
-    );
-    return () => gone.abort();
+    const timer = setTimeout(() => {
+      api<{ judgements: Judgement[] }>(`/collections/${collection}/judgements`, { signal: gone.signal }).then(
+        (all) => setJudgements(all.judgements),
+        // Without judgements nothing is missing.
+        () => {},
+      );
+    }, BENCH_FIRST_MS);
+    return () => {
+      clearTimeout(timer);
+      gone.abort();
+    };
   }, [collection, state]);
   const judged = judgements.find(({ query }) => query.toLowerCase() === text.trim().toLowerCase());
   if (!judged || !answer) return [];

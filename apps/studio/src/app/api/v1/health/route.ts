@@ -7,7 +7,7 @@ export const GET = route('none', ({ yucca }) =>
   Response.json({
     status: 'ok',
     version: VERSION,
-    collections: yucca.collections.list().length,
+    collections: yucca.collections.count(),
     uptimeS: Math.round((Date.now() - yucca.startedAt) / 1000),
   }),
 );
