@@ -1,3 +1,4 @@
+import { request } from 'node:http';
 import type {
   FacetValuesAnswer,
   NumbersFacet,
@@ -284,4 +285,18 @@ test('the typo rules of a draft show what they let in', async () => {
   await server.call('DELETE', '/collections/plants/tuning/draft');
   const none = await server.api<TypoExamples>('GET', '/collections/plants/tuning/draft/typos');
   expect(none.tried).toBe(0);
+});
+
+test('an answer is compressed for visitors elsewhere, not for this machine', async () => {
+  const askedAs = (host: string) =>
+    new Promise<string | undefined>((resolve, reject) => {
+      const headers = { host, authorization: `Bearer ${server.adminKey}`, 'accept-encoding': 'gzip' };
+      request(`${server.base}/api/v1/collections/plants/search?q=snake`, { headers }, (response) => {
+        response.resume().on('end', () => resolve(response.headers['content-encoding']));
+      })
+        .on('error', reject)
+        .end();
+    });
+  expect(await askedAs('shop.quillbrook.example')).toBe('gzip');
+  expect(await askedAs('localhost:4310')).toBeUndefined();
 });

@@ -1,6 +1,6 @@
 import { completeTuning, type SignalRule, type TuningDocument } from '@yucca/contract';
 import { parseQuery } from '../src/query/parse.ts';
-import { Synonyms } from '../src/query/synonyms.ts';
+import { Synonyms, synonymsOf } from '../src/query/synonyms.ts';
 import { shaped } from '../src/signals/shapes.ts';
 import { parseDate } from '../src/signals/signals.ts';
 import { stemmerFor } from '../src/text/stem.ts';
@@ -107,4 +107,14 @@ test('dates and times of ISO 8601, in UTC unless they say otherwise', () => {
   expect(parseDate('2026-05-01 12:30')).toBe(Date.UTC(2026, 4, 1, 12, 30));
   expect(parseDate('2026-05-01T12:30:00+02:00')).toBe(Date.UTC(2026, 4, 1, 10, 30));
   for (const none of ['soon', '1987*', '12', '2026-13-01', '5/1/2026']) expect(parseDate(none)).toBeNaN();
+});
+
+test('synonyms are compiled once for one list, and anew for another list, language or want of stems', () => {
+  const tuning = completeTuning({ synonyms: [{ kind: 'same', words: ['shrubs', 'bush'] }] });
+  const compiled = synonymsOf(tuning);
+  expect(synonymsOf({ ...tuning, signalShare: 0.9 })).toBe(compiled);
+  expect(compiled.spans(['shrub'])).toEqual([{ from: 0, to: 1, as: ['bush'] }]);
+  expect(synonymsOf({ ...tuning, stems: false }).spans(['shrub'])).toEqual([]);
+  expect(synonymsOf({ ...tuning, language: 'de' })).not.toBe(compiled);
+  expect(synonymsOf({ ...tuning, synonyms: [...tuning.synonyms] })).not.toBe(compiled);
 });

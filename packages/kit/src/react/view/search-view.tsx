@@ -2,7 +2,6 @@ import type { InterfacePage, SearchAnswer, SearchResult } from '@yucca/contract'
 import {
   memo,
   useCallback,
-  useDeferredValue,
   useEffect,
   useMemo,
   useRef,
@@ -30,6 +29,7 @@ import { ResultCount } from '../results/result-count.tsx';
 import { SortChoice } from '../results/sort-choice.tsx';
 import { Trouble } from '../results/trouble.tsx';
 import { useAddress } from '../use-address.ts';
+import { drawn, useDrawn } from '../use-drawn.ts';
 import { useSearch } from '../use-search.ts';
 import { useSlow } from '../use-slow.ts';
 import { useViews } from '../use-views.ts';
@@ -61,13 +61,6 @@ export interface SearchViewProps {
   picturesFrom?: string;
 }
 
-/** Resolves once the browser has drawn what is there; in a tab nobody sees, soon. */
-const drawn = (): Promise<void> =>
-  new Promise((resolve) => {
-    requestAnimationFrame(() => setTimeout(resolve));
-    setTimeout(resolve, 100);
-  });
-
 const BY_DISTANCE_CHOICE = { name: BY_DISTANCE, label: 'Nearest first' };
 
 const ownRecordPage: NonNullable<SearchViewProps['recordHref']> = ({ id, at }) => `${at}/r/${encodeURIComponent(id)}`;
@@ -93,7 +86,7 @@ export function SearchView(props: SearchViewProps) {
   const change = useAddress(search, map);
   const { query, status, error, answer } = snapshot;
   // Filters are drawn after the results, not before anybody sees these.
-  const facets = useDeferredValue(answer);
+  const facets = useDrawn(answer);
   const slow = useSlow(status === 'loading');
   const root = useRef<HTMLDivElement>(null);
   useEffect(() => {
@@ -301,7 +294,7 @@ const Results = memo(function Results(props: ResultsProps) {
   const { page, answer, near, recordHref, memory, insights, renderResult, picturesFrom } = props;
   const told = insights ?? NOBODY_TOLD;
   const list = useRef<HTMLOListElement>(null);
-  const later = useDeferredValue(answer);
+  const later = useDrawn(answer);
   const rows = useMemo(
     () => [
       ...answer.results.slice(0, AT_ONCE).map((result) => ({ result, of: answer })),
