@@ -96,6 +96,35 @@ test('with the keyboard: pin at a place, take it off, hide, judge', async () => 
   });
 });
 
+test('one explanation at a time goes from row to row, and leaves whoever goes on elsewhere alone', async () => {
+  await open('probe=rose');
+  const rows = await browser.findElements(By.css('ol[aria-label=Draft] [data-part=result]'));
+  const explained = (): Promise<string[]> =>
+    browser.executeScript(
+      `return [...document.querySelectorAll('[aria-label="Why it is here"] p.figures:first-child')].map((id) => id.textContent)`,
+    );
+  const focused = (what: string): Promise<unknown> => browser.executeScript(`return document.activeElement.${what}`);
+  const { results } = await server.json<{ results: { id: string }[] }>(
+    'GET',
+    '/collections/plants/search?q=rose&version=draft',
+  );
+  await rows[2]!.click();
+  await holds(async () => (await explained()).join() === results[2]!.id);
+  await rows[1]!.click();
+  await holds(async () => (await explained()).join() === results[1]!.id);
+  await rows[1]!.click();
+  await holds(async () => (await explained()).length === 0);
+  await rows[1]!.click();
+  await holds(async () => (await explained()).length === 1);
+  await browser.actions().sendKeys(Key.ESCAPE).perform();
+  await holds(async () => (await explained()).length === 0 && (await focused('dataset.part')) === 'result');
+  await rows[1]!.click();
+  await holds(async () => (await explained()).length === 1);
+  await (await see(By.id('probe'))).click();
+  await holds(async () => (await explained()).length === 0);
+  expect(await focused('id')).toBe('probe');
+});
+
 test('what keeps a record out is said, and a remedy brings it in', async () => {
   await open('probe=rose');
   await write(By.id('probe'), 'rosse numbre');

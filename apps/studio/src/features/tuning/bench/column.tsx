@@ -228,6 +228,7 @@ function Why({
   hand: ColumnProps['hand'];
   onClose: () => void;
 }) {
+  const wentOn = useRef(false);
   const row = results.findIndex((one) => one.id === id);
   const result = results[row];
   if (!result) return null;
@@ -236,29 +237,31 @@ function Why({
       <Popover.Anchor virtualRef={{ current: button }} />
       <Popover.Portal>
         <Popover.Content
-          key={id}
           side="bottom"
           align="start"
           collisionPadding={12}
           aria-label="Why it is here"
           className="z-20 max-h-(--radix-popover-content-available-height) w-[400px] overflow-y-auto rounded-md border border-line bg-paper p-4"
+          // A press on a row asks for that one instead, or closes this one; who goes on elsewhere is not called back.
+          onInteractOutside={(event) => {
+            if ((event.target as HTMLElement).closest('[data-part="result"]')) event.preventDefault();
+            else wentOn.current = true;
+          }}
           onCloseAutoFocus={(event) => {
             event.preventDefault();
-            button.focus();
-          }}
-          // A press on a row asks for that one instead, or closes this one.
-          onPointerDownOutside={(event) => {
-            if ((event.target as HTMLElement).closest('[data-part="result"]')) event.preventDefault();
+            if (!wentOn.current) button.focus();
           }}
         >
-          {result.why ? (
-            <Explanation result={result} why={result.why} row={row} others={results} card={card} />
-          ) : (
-            <p className="text-[13px]">
-              <span className="figures text-soft">{result.id}</span> stands here because it is pinned.
-            </p>
-          )}
-          {hand && <RowActions {...hand} result={result} row={row} onDone={onClose} />}
+          <div key={id}>
+            {result.why ? (
+              <Explanation result={result} why={result.why} row={row} others={results} card={card} />
+            ) : (
+              <p className="text-[13px]">
+                <span className="figures text-soft">{result.id}</span> stands here because it is pinned.
+              </p>
+            )}
+            {hand && <RowActions {...hand} result={result} row={row} onDone={onClose} />}
+          </div>
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>
