@@ -9,7 +9,7 @@ const MOST_MS = 100;
  */
 export const drawn = (): Promise<void> =>
   new Promise((resolve) => {
-    requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(resolve)));
+    requestAnimationFrame(() => requestAnimationFrame(() => resolve()));
     setTimeout(resolve, MOST_MS);
   });
 

@@ -177,8 +177,8 @@ function OfferRow({ offer, facetLabel }: { offer: Offer; facetLabel: (facet: str
 }
 
 const HINTS: Readonly<Record<string, string>> = {
-  past: 'You asked this before, on this device. Shift+Delete forgets it.',
-  viewed: 'You looked at this before, on this device. Shift+Delete forgets it.',
+  past: 'Asked before on this device. Shift+Delete forgets it.',
+  viewed: 'Seen before on this device. Shift+Delete forgets it.',
   value: 'Shows everything of this kind.',
 };
 
