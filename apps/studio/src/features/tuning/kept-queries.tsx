@@ -5,6 +5,7 @@ import { rankBiasedOverlap } from '@yucca/engine/compare';
 import { createMemory, type Memory, type YuccaClient } from '@yucca/kit';
 import clsx from 'clsx';
 import { useEffect, useMemo, useState } from 'react';
+import { later } from '@/ui/later';
 import { draftEffect, type DraftEffect } from '@/features/judgements/run-judgements';
 
 const MOST = 10;
@@ -53,18 +54,13 @@ export async function likenessOf(
 function useJudged(collection: string, state: number): DraftEffect | null {
   const [effect, setEffect] = useState<DraftEffect | null>(null);
   useEffect(() => {
-    const gone = new AbortController();
-    const timer = setTimeout(() => {
-      draftEffect(collection, gone.signal).then(
-        (found) => !gone.signal.aborted && setEffect(found),
+    return later(REST_MS, (signal) => {
+      draftEffect(collection, signal).then(
+        (found) => !signal.aborted && setEffect(found),
         // Without scores the queries are there all the same.
         () => {},
       );
-    }, REST_MS);
-    return () => {
-      clearTimeout(timer);
-      gone.abort();
-    };
+    });
   }, [collection, state]);
   return effect;
 }
@@ -97,14 +93,9 @@ export function KeptQueries({
   }, [kept, judged]);
   useEffect(() => {
     if (queries.length === 0) return;
-    const gone = new AbortController();
-    const timer = setTimeout(() => {
-      likenessOf(client, collection, queries, gone.signal).then(setAlike, () => {});
-    }, BENCH_FIRST_MS);
-    return () => {
-      clearTimeout(timer);
-      gone.abort();
-    };
+    return later(BENCH_FIRST_MS, (signal) => {
+      likenessOf(client, collection, queries, signal).then(setAlike, () => {});
+    });
   }, [client, collection, queries, state]);
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {

@@ -4,6 +4,7 @@ import type { Tuning, TypoExample, TypoExamples } from '@yucca/contract';
 import { useEffect, useState } from 'react';
 import { api } from '@/ui/api';
 import { count, counted } from '@/ui/format';
+import { later } from '@/ui/later';
 import { useDraftStore } from '../draft';
 import { BENCH_FIRST_MS } from '../kept-queries';
 import { withTypos } from '../levers';
@@ -98,18 +99,13 @@ function Examples({
 }) {
   const [examples, setExamples] = useState<TypoExamples | null>(null);
   useEffect(() => {
-    const gone = new AbortController();
-    const timer = setTimeout(() => {
-      api<TypoExamples>(`/collections/${collection}/tuning/draft/typos`, { signal: gone.signal }).then(
+    return later(BENCH_FIRST_MS, (signal) => {
+      api<TypoExamples>(`/collections/${collection}/tuning/draft/typos`, { signal }).then(
         setExamples,
         // Examples are a help: without them the levers work all the same.
         () => {},
       );
-    }, BENCH_FIRST_MS);
-    return () => {
-      clearTimeout(timer);
-      gone.abort();
-    };
+    });
   }, [collection, saves]);
   if (examples === null || examples.tried === 0) return null;
   const { tried, gained, lost, gainedCount, lostCount } = examples;

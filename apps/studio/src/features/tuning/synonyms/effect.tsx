@@ -5,6 +5,7 @@ import { createMemory } from '@yucca/kit';
 import { useEffect, useState } from 'react';
 import { api } from '@/ui/api';
 import { count } from '@/ui/format';
+import { later } from '@/ui/later';
 import { useDraft } from '../draft';
 
 /** What is typed is tried once it rests for this long, in milliseconds. */
@@ -28,23 +29,18 @@ export function SynonymEffect({
   const [tried, setTried] = useState<{ effects: TrialEffect[]; queries: number } | null>(null);
   const asked = JSON.stringify(group);
   useEffect(() => {
-    const gone = new AbortController();
-    const timer = setTimeout(() => {
+    return later(REST_MS, (signal) => {
       tryGroup(
         collection,
         { ...document, synonyms: [...(document.synonyms ?? []), JSON.parse(asked)] },
         text,
-        gone.signal,
+        signal,
       ).then(
-        (found) => !gone.signal.aborted && setTried(found),
+        (found) => !signal.aborted && setTried(found),
         // A group that cannot be tried can be saved all the same.
         () => {},
       );
-    }, REST_MS);
-    return () => {
-      clearTimeout(timer);
-      gone.abort();
-    };
+    });
     // The document is what `saves` counts.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [collection, asked, text, saves]);

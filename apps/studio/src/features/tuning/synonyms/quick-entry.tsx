@@ -4,7 +4,9 @@ import type { SynonymGroup, TrialAnswer } from '@yucca/contract';
 import clsx from 'clsx';
 import { useEffect, useId, useState } from 'react';
 import { api } from '@/ui/api';
+import { later } from '@/ui/later';
 import { Button } from '@/ui/button';
+import { BENCH_FIRST_MS } from '../kept-queries';
 import { useDraft } from '../draft';
 import { wordList } from '../levers';
 import { variantsOf } from './variants';
@@ -129,19 +131,19 @@ function useLost(collection: string, words: readonly string[]): ReadonlySet<stri
   const asked = words.join('\n');
   useEffect(() => {
     if (asked === '') return;
-    const gone = new AbortController();
-    api<TrialAnswer>(`/collections/${collection}/tuning/trial`, {
-      method: 'POST',
-      // A space after it: the word is finished, and no beginning of another.
-      json: { tuning: document, queries: asked.split('\n').map((word) => `${word} `) },
-      signal: gone.signal,
-    }).then(
-      ({ effects }) =>
-        setLost(new Set(effects.filter(({ before }) => before.total === 0).map(({ query }) => query.trim()))),
-      // What finds nothing is a help: without it the words can be chosen all the same.
-      () => {},
-    );
-    return () => gone.abort();
+    return later(BENCH_FIRST_MS, (signal) => {
+      api<TrialAnswer>(`/collections/${collection}/tuning/trial`, {
+        method: 'POST',
+        // A space after it: the word is finished, and no beginning of another.
+        json: { tuning: document, queries: asked.split('\n').map((word) => `${word} `) },
+        signal,
+      }).then(
+        ({ effects }) =>
+          setLost(new Set(effects.filter(({ before }) => before.total === 0).map(({ query }) => query.trim()))),
+        // What finds nothing is a help: without it the words can be chosen all the same.
+        () => {},
+      );
+    });
     // The document is what `saves` counts.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [collection, asked, saves]);

@@ -5,6 +5,7 @@ import { shownHit, type YuccaClient } from '@yucca/kit';
 import { useEffect, useState } from 'react';
 import { api } from '@/ui/api';
 import { count } from '@/ui/format';
+import { later } from '@/ui/later';
 import { decisionBetween, decisionSentence } from '../bench/decision';
 import { versionName, versionSign, versionTone, type Version } from '../bench/versions';
 import { useDraft, useDraftStore } from '../draft';
@@ -242,18 +243,13 @@ function useWhereabouts(
 function useMissing(collection: string, text: string, state: string, answer: SearchAnswer | null): string[] {
   const [judgements, setJudgements] = useState<readonly Judgement[]>([]);
   useEffect(() => {
-    const gone = new AbortController();
-    const timer = setTimeout(() => {
-      api<{ judgements: Judgement[] }>(`/collections/${collection}/judgements`, { signal: gone.signal }).then(
+    return later(BENCH_FIRST_MS, (signal) => {
+      api<{ judgements: Judgement[] }>(`/collections/${collection}/judgements`, { signal }).then(
         (all) => setJudgements(all.judgements),
         // Without judgements nothing is missing.
         () => {},
       );
-    }, BENCH_FIRST_MS);
-    return () => {
-      clearTimeout(timer);
-      gone.abort();
-    };
+    });
   }, [collection, state]);
   const judged = judgements.find(({ query }) => query.toLowerCase() === text.trim().toLowerCase());
   if (!judged || !answer) return [];
