@@ -116,6 +116,8 @@ test('even edges are round, ascend, and hold every number between them', () => {
       },
     ),
   );
+  // A lower end that is a hair below a round number.
+  expect(evenEdges(999999.9999999999, 1000000.0009999999)[0]).toBeLessThan(999999.9999999999);
   expect(evenEdges(3, 118)).toEqual([0, 10, 20, 30, 40, 50, 60, 70, 80, 90, 100, 110, 120]);
   expect(evenEdges(Infinity, -Infinity)).toEqual([]);
 });

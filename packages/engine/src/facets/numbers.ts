@@ -150,14 +150,13 @@ export function evenEdges(min: number, max: number): number[] {
   const rough = (max - min) / BUCKETS;
   const power = 10 ** Math.floor(Math.log10(rough));
   const step = [1, 2, 5, 10].map((factor) => factor * power).find((size) => size >= rough * (1 - 1e-9))!;
-  // Division rounds, so the outermost edges are checked against what they must hold.
+  // Multiples of the step, not sums of it: sums would drift away from round numbers.
+  const digits = Math.min(20, Math.max(0, -Math.floor(Math.log10(power))));
+  const edge = (i: number): number => Number((i * step).toFixed(digits));
+  // Division rounds, and so does printing: the outermost edges are checked against what they must hold.
   const below = Math.floor(min / step);
   const above = Math.ceil(max / step);
-  const first = below * step > min ? below - 1 : below;
-  const end = above * step < max ? above + 1 : above;
-  // Multiples of the step, not sums of it: sums would drift away from round numbers.
-  const digits = Math.max(0, -Math.floor(Math.log10(power)));
-  return Array.from({ length: Math.max(1, end - first) + 1 }, (_, i) =>
-    Number(((first + i) * step).toFixed(Math.min(20, digits))),
-  );
+  const first = edge(below) > min ? below - 1 : below;
+  const end = edge(above) < max ? above + 1 : above;
+  return Array.from({ length: Math.max(1, end - first) + 1 }, (_, i) => edge(first + i));
 }

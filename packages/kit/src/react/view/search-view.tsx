@@ -1,14 +1,5 @@
 import type { InterfacePage, SearchAnswer, SearchResult } from '@yucca/contract';
-import {
-  memo,
-  useCallback,
-  useEffect,
-  useMemo,
-  useRef,
-  useState,
-  type FormEvent,
-  type ReactNode,
-} from 'react';
+import { memo, useCallback, useEffect, useMemo, useRef, useState, type FormEvent, type ReactNode } from 'react';
 import { addressMap, type AddressMap } from '../../address-map.ts';
 import { shownHit } from '../../card.ts';
 import type { YuccaClient } from '../../client.ts';
