@@ -1,4 +1,5 @@
 // One command from a fresh clone to a running Yucca with the Quillbrook data.
+import { spawn } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import path from 'node:path';
@@ -22,11 +23,19 @@ const env = {
 const tsx = path.join(root, 'node_modules/tsx/dist/cli.mjs');
 
 ensurePackages();
-ensureBuild();
 if (!existsSync(path.join(dataDir, 'quillbrook/judgements.json'))) {
   say('Making the Quillbrook data: 3,000 plants with pictures, 400 guides, 120 gardens');
   run(process.execPath, [tsx, 'demo/src/make.ts', dataDir]);
 }
+// Painting takes some 20 seconds; the build, the start and the loading need not wait for it.
+const painting = existsSync(path.join(dataDir, 'quillbrook/painted'))
+  ? Promise.resolve(0)
+  : new Promise((resolve) => {
+      const painter = spawn(process.execPath, [tsx, 'demo/src/paint.ts', dataDir], { cwd: root, stdio: 'inherit' });
+      process.on('exit', () => painter.kill());
+      painter.on('exit', resolve);
+    });
+ensureBuild();
 say('Starting Yucca');
 const server = await startServer(env, ['ignore', 'ignore', 'inherit']).catch((error) => {
   console.error(error.message);
@@ -36,6 +45,7 @@ const stop = () => server.kill();
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, stop);
 server.on('exit', (code) => process.exit(code ?? 0));
 run(process.execPath, [tsx, 'demo/src/load.ts', `http://127.0.0.1:${port}`, dataDir], { env });
+if ((await painting) !== 0) console.error('The pictures could not all be painted; the next start goes on with them.');
 console.log(`
   Yucca is running.
 

@@ -1,7 +1,10 @@
+import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
 import { makeGardens } from '../src/quillbrook/gardens.ts';
 import { GENERA } from '../src/quillbrook/genera.ts';
 import { makeGuides } from '../src/quillbrook/guides.ts';
-import { joined } from '../src/quillbrook/brush.ts';
+import { paintPlants } from '../src/quillbrook/paint.ts';
 import { drawPlant } from '../src/quillbrook/picture.ts';
 import { makePlants } from '../src/quillbrook/plants.ts';
 import { plural, withArticle } from '../src/quillbrook/words.ts';
@@ -82,13 +85,21 @@ test('plurals and articles', () => {
   expect(['agave', 'rose', 'upright', 'unit'].map(withArticle)).toEqual(['an agave', 'a rose', 'an upright', 'a unit']);
 });
 
-test('neighbouring paths of one look become one, and nothing else changes place', () => {
-  const leaf = (d: string, fill: string): string => `<path d="${d}" fill="${fill}"/>`;
-  const drawn = `<g>${leaf('M0 0L1 1', 'red')}${leaf('M2 2L3 3', 'red')}<circle r="1"/>${leaf('M4 4', 'red')}${leaf('M5 5', 'blue')}</g>`;
-  expect(joined(drawn)).toBe(
-    `<g>${leaf('M0 0L1 1M2 2L3 3', 'red')}<circle r="1"/>${leaf('M4 4', 'red')}${leaf('M5 5', 'blue')}</g>`,
-  );
-  // What shines through would look different where two of them overlap.
-  const clear = leaf('M0 0', '#ffffff80') + leaf('M1 1', '#ffffff80');
-  expect(joined(clear)).toBe(clear);
+test('pictures are painted as JPEGs, and a painter that was stopped goes on where it was', async () => {
+  const folder = mkdtempSync(path.join(tmpdir(), 'yucca-pictures-'));
+  try {
+    const few = traits.slice(0, 5);
+    writeFileSync(path.join(folder, `${few[2]!.id}.jpg`), 'painted before');
+    writeFileSync(path.join(folder, `${few[3]!.id}.jpg.part`), 'half a pic');
+    await paintPlants(few, folder);
+    expect(readdirSync(folder).sort()).toEqual(few.map(({ id }) => `${id}.jpg`).sort());
+    const read = (index: number): Buffer => readFileSync(path.join(folder, `${few[index]!.id}.jpg`));
+    expect(read(2).toString()).toBe('painted before');
+    for (const index of [0, 1, 3, 4]) {
+      // A JPEG begins with the marker "start of image" and ends with "end of image" (ITU-T T.81, B.1.1.3).
+      expect([...read(index).subarray(0, 2), ...read(index).subarray(-2)]).toEqual([0xff, 0xd8, 0xff, 0xd9]);
+    }
+  } finally {
+    rmSync(folder, { recursive: true });
+  }
 });

@@ -149,17 +149,3 @@ export function pot(chance: Chance): string {
   const width = chance.between(52, 62);
   return `<path d="M${round(160 - width)} 224L${round(160 - width * 0.72)} 284H${round(160 + width * 0.72)}L${round(160 + width)} 224Z" fill="${body}"/><rect x="${round(160 - width - 5)}" y="212" width="${round(width * 2 + 10)}" height="15" rx="4" fill="${rim}"/>`;
 }
-
-/** Puts neighbouring paths of one look into one: a browser draws a fern of ten paths sooner than one of 250. */
-export function joined(svg: string): string {
-  const pieces = svg.match(/<path d="[^"]*"[^>]*\/>|(?:(?!<path )[^])+/g) ?? [];
-  const drawn: { d: string; look: string | null }[] = [];
-  for (const piece of pieces) {
-    const [, d = piece, look = null] = /^<path d="([^"]*)"([^>]*)\/>$/.exec(piece) ?? [];
-    const before = drawn.at(-1);
-    // What shines through would look different where two of them overlap.
-    if (before && look !== null && before.look === look && !/transform|opacity|#\w{8}"/.test(look)) before.d += d;
-    else drawn.push({ d, look });
-  }
-  return drawn.map(({ d, look }) => (look === null ? d : `<path d="${d}"${look}/>`)).join('');
-}

@@ -1,5 +1,5 @@
 import { Chance } from '../random.ts';
-import { greens, ground, joined, pot, tonesOf } from './brush.ts';
+import { greens, ground, pot, tonesOf } from './brush.ts';
 import type { Form } from './genera.ts';
 import { beds } from './painters/beds.ts';
 import { edible } from './painters/edible.ts';
@@ -42,5 +42,5 @@ export function drawPlant(traits: Traits): string {
   const stand = inPot ? pot(chance) : '';
   // A trailing plant hangs over the edge of a pot that stands higher and is seen behind its vines.
   const drawn = hangs ? `<g transform="translate(0 -70)">${stand}</g>${plant}` : plant + stand;
-  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 320 320" width="320" height="320">${ground(chance)}${joined(drawn)}</svg>\n`;
+  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 320 320" width="320" height="320">${ground(chance)}${drawn}</svg>\n`;
 }

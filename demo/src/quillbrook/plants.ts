@@ -130,7 +130,7 @@ function makePlant(chance: Chance, id: string, genus: Genus, species: Species, c
     added: new Date(TODAY - chance.whole(0, 1500) * DAY).toISOString().slice(0, 10),
     introduced: introducedOf(chance),
     suppliers: chance.some(SUPPLIERS, chance.happens(0.3) ? 2 : 1).map(([supplierId, supplier]) => ({ id: supplierId, name: supplier })), // prettier-ignore
-    picture: `/files/quillbrook/${id}.svg`,
+    picture: `/files/quillbrook/${id}.jpg`,
     media_ids: Array.from({ length: chance.whole(1, 3) }, () => hex(chance, 12)),
     checksum: hex(chance, 40),
   };
