@@ -85,14 +85,21 @@ export function measureEngine(count: number): EngineResult {
   };
 }
 
-/** Queries made to cost much: as many long misspelt words as are read, quotes without end, one endless word. */
+/**
+ * Queries made to cost much: as many long misspelt words as are read, phrases of the commonest words, wanted and not wanted,
+ * quotes without end, one endless word.
+ */
 function hostileQueries(generator: Generator): string[] {
   const long = generator.vocabulary.filter((word) => word.length >= 8).slice(0, 400);
   const misspelt = (i: number): string => `${long[i]!.slice(0, 3)}q${long[i]!.slice(4)}`;
+  const pairs = (before: string): string[] =>
+    Array.from({ length: 15 }, (_, i) => `${before}"${generator.vocabulary[i]} ${generator.vocabulary[i + 1]}"`);
   return [
     Array.from({ length: 40 }, (_, i) => misspelt(i * 7)).join(' '),
     Array.from({ length: 32 }, (_, i) => generator.vocabulary[i]!).join(' '),
     `"${Array.from({ length: 30 }, (_, i) => generator.vocabulary[i % 3]!).join(' ')}"`,
+    pairs('').join(' '),
+    pairs('-').join(' '),
     '"'.repeat(500),
     'a'.repeat(500),
     Array.from({ length: 250 }, () => '-').join(' '),

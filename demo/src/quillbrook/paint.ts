@@ -17,7 +17,9 @@ export async function paintPlants(traits: readonly Traits[], folder: string): Pr
     for (const trait of waiting) {
       const file = path.join(folder, `${trait.id}.jpg`);
       if (existsSync(file)) continue;
-      const jpeg = await sharp(Buffer.from(drawPlant(trait))).jpeg({ quality: 82 }).toBuffer();
+      const jpeg = await sharp(Buffer.from(drawPlant(trait)))
+        .jpeg({ quality: 82 })
+        .toBuffer();
       writeFileSync(`${file}.part`, jpeg);
       renameSync(`${file}.part`, file);
     }

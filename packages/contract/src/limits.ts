@@ -2,6 +2,8 @@
 export const LIMITS = {
   queryLength: 512,
   queryWords: 32,
+  /** Phrases of a query, and as many that are excluded. */
+  queryPhrases: 3,
   pageSize: 200,
   /** `page × size` may not go past this many results. */
   resultWindow: 10_000,

@@ -198,12 +198,18 @@ export const condition: fc.Arbitrary<ReferenceCondition> = fc.letrec<{ condition
 })).condition;
 
 /** Builds a generation of records, split into segments after the given numbers of records. */
-export function generationOf(records: RecordJson[], tuning: Tuning, cuts: number[] = []): Generation {
+export function generationOf(
+  records: RecordJson[],
+  tuning: Tuning,
+  cuts: number[] = [],
+  orderOf: (rid: number) => number = (rid) => rid,
+): Generation {
   const edges = [0, ...cuts.filter((cut) => cut > 0 && cut < records.length).sort((a, b) => a - b), records.length];
   const segments = edges.slice(0, -1).map((from, i) => {
     const builder = new SegmentBuilder(planFor([tuning]));
     records.slice(from, edges[i + 1]).forEach((record, n) => {
-      builder.add({ rid: from + n + 1, order: from + n + 1, key: String(record.id), json: JSON.stringify(record) });
+      const rid = from + n + 1;
+      builder.add({ rid, order: orderOf(rid), key: String(record.id), json: JSON.stringify(record) });
     });
     const segment = new Segment(builder.finish((bytes) => new ArrayBuffer(bytes)));
     return { segment, dead: Tombstones.none(segment.docs, (bytes) => new ArrayBuffer(bytes)) };

@@ -43,6 +43,16 @@ test('words past the limit are named, those of phrases counted', () => {
   expect(parse(`"${long}" rose`)).toMatchObject({ words: [{ text: 'rose' }], dropped: [`"${long}"`] });
 });
 
+test('phrases past the limit are named too, and so is what is excluded past it', () => {
+  const phrases = ['a b', 'c d', 'e f', 'g h'].map((phrase) => `"${phrase}"`);
+  const asked = parse(`${phrases.join(' ')} "rose" mint`);
+  expect(asked.words.map(({ text }) => text)).toEqual(['a b', 'c d', 'e f', 'rose', 'mint']);
+  expect(asked.dropped).toEqual(['"g h"']);
+  const unwanted = parse(`mint ${phrases.map((phrase) => `-${phrase}`).join(' ')} -rose`);
+  expect(unwanted.excluded).toEqual([['a', 'b'], ['c', 'd'], ['e', 'f'], ['rose']]);
+  expect(unwanted.dropped).toEqual(['-"g h"']);
+});
+
 test('synonyms: one step, several words, other forms of them', () => {
   const synonyms = new Synonyms(
     completeTuning({

@@ -30,14 +30,22 @@ test.each([1, 31, 32, 33, 64, 100])('all of %i documents are all, and none is le
   expect(DocSet.all(docs).minus(DocSet.all(docs)).isEmpty()).toBe(true);
 });
 
-test('results know their size, their list and what is not among them', () => {
+test('results know their size, their list and the nearest kept set around them', () => {
   fc.assert(
-    fc.property(members, (list) => {
-      const results = new Results(DocSet.of(DOCS, list));
-      expect(results.count).toBe(list.length);
-      expect([...results.list]).toEqual(sorted(list));
-      expect(results.rest.length).toBe(DOCS - list.length);
-      expect(results.isMost).toBe(list.length * 2 > DOCS);
+    fc.property(members, members, (list, around) => {
+      const within = DocSet.of(DOCS, [...list, ...around]).keep();
+      const size = within.count();
+      for (const results of [new Results(DocSet.of(DOCS, list)), new Results(DocSet.of(DOCS, list), within)]) {
+        expect(results.count).toBe(list.length);
+        expect([...results.list]).toEqual(sorted(list));
+        const { base } = results;
+        if (base === null) continue;
+        expect([...base.set.copy().minus(DocSet.of(DOCS, base.others)).list()]).toEqual(sorted(list));
+        expect(base.others.length).toBeLessThan(list.length);
+        expect(base.isWhole).toBe(base.set.count() === DOCS && base.set !== within);
+      }
+      expect(new Results(DocSet.of(DOCS, list)).base !== null).toBe(list.length * 2 > DOCS);
+      if (size < 2 * list.length) expect(new Results(DocSet.of(DOCS, list), within).base?.set).toBe(within);
     }),
   );
 });

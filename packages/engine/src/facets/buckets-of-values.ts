@@ -1,4 +1,6 @@
 import type { ValueColumn } from '../columns/column.ts';
+import type { Results } from '../sets/results.ts';
+import { countIn } from './known-counts.ts';
 
 /**
  * Counts documents by groups of values: each value belongs to some groups (its tree nodes, its month), and a document
@@ -27,16 +29,18 @@ export function groupValues(column: ValueColumn, groupsOf: (text: string) => str
   return { starts, groups: Uint32Array.from(groups), names: [...numbers.keys()] };
 }
 
-/** Counts; answers how many documents belong to no group. */
-export function countGroups(
-  column: ValueColumn,
-  { starts, groups }: ValueGroups,
+/** How many documents belong to each group, at 1 + its number; at 0 those that belong to none. Not to be changed. */
+export function countGroups(column: ValueColumn, groups: ValueGroups, results: Results): Uint32Array {
+  return countIn(results, groups, groups.names.length + 1, (docs) => countDocs(column, groups, docs));
+}
+
+function countDocs(
+  { docStarts, docValues }: ValueColumn,
+  { starts, groups, names }: ValueGroups,
   docs: Uint32Array,
-  counts: Uint32Array,
-): number {
-  const { docStarts, docValues } = column;
-  const lastDoc = new Uint32Array(counts.length);
-  let without = 0;
+): Uint32Array {
+  const counts = new Uint32Array(names.length + 1);
+  const lastDoc = new Uint32Array(names.length);
   for (let i = 0; i < docs.length; i++) {
     const doc = docs[i]!;
     let found = false;
@@ -50,12 +54,12 @@ export function countGroups(
         const group = groups[g]!;
         if (lastDoc[group] === doc + 1) continue;
         lastDoc[group] = doc + 1;
-        counts[group]!++;
+        counts[group + 1]!++;
       }
     }
-    if (!found) without++;
+    if (!found) counts[0]!++;
   }
-  return without;
+  return counts;
 }
 
 const known = new WeakMap<ValueColumn, Map<string, ValueGroups>>();
@@ -73,13 +77,12 @@ export function knownGroups(column: ValueColumn, key: string, groupsOf: (text: s
 export function addGroupCounts(
   column: ValueColumn,
   groups: ValueGroups,
-  docs: Uint32Array,
+  results: Results,
   totals: Map<string, number>,
 ): number {
-  const counts = new Uint32Array(groups.names.length);
-  const without = countGroups(column, groups, docs, counts);
+  const counts = countGroups(column, groups, results);
   groups.names.forEach((name, group) => {
-    if (counts[group]! > 0) totals.set(name, (totals.get(name) ?? 0) + counts[group]!);
+    if (counts[group + 1]! > 0) totals.set(name, (totals.get(name) ?? 0) + counts[group + 1]!);
   });
-  return without;
+  return counts[0]!;
 }

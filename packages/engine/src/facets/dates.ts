@@ -41,13 +41,13 @@ export const datesFacet: MakeFacet = (rule, choice) => {
       addFlagged(column, segment.docs, flags, set);
       return set;
     },
-    count(segment, { list: docs }) {
+    count(segment, results) {
       const column = segment.values(rule.field);
       if (column === null) {
-        missing += docs.length;
+        missing += results.count;
         return;
       }
-      missing += addGroupCounts(column, knownGroups(column, `dates/${rule.by}`, periodsOf), docs, totals);
+      missing += addGroupCounts(column, knownGroups(column, `dates/${rule.by}`, periodsOf), results, totals);
     },
     answer(): DatesFacet {
       for (const period of selected) if (!totals.has(period)) totals.set(period, 0);

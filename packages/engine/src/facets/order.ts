@@ -21,8 +21,12 @@ function firstByName(all: readonly FacetValue[], size: number): FacetValue[] {
  * last one that fits.
  */
 function mostCounted(all: readonly FacetValue[], size: number): FacetValue[] {
-  const counts = Uint32Array.from(all, ({ count }) => count).sort();
-  const least = counts.length > size ? counts[counts.length - size]! : 0;
+  let least = 0;
+  if (all.length > size) {
+    const counts = new Uint32Array(all.length);
+    for (let i = 0; i < all.length; i++) counts[i] = all[i]!.count;
+    least = counts.sort()[all.length - size]!;
+  }
   return all
     .filter(({ count, selected }) => count >= least || selected)
     .sort((a, b) => b.count - a.count || byLabel(a, b))

@@ -31,9 +31,10 @@ export class Selection {
 
   /**
    * Narrows a segment's matches by all choices and counts the facets: each over what all *other* choices leave, so that it
-   * shows what choosing another of its values would find. Answers the results.
+   * shows what choosing another of its values would find. `within` is a kept set that holds all matches, if there is one.
+   * Answers the results.
    */
-  apply(segment: Segment, matches: DocSet): Results {
+  apply(segment: Segment, matches: DocSet, within: DocSet | null = null): Results {
     const chosen = this.#active.filter((active) => active.chosen);
     const sets = new Map(chosen.map((active) => [active, active.facet.chosen(segment)]));
     const narrowed = (except: Active | null): DocSet => {
@@ -42,10 +43,10 @@ export class Selection {
       for (const active of chosen) if (active !== except) set.and(sets.get(active)!);
       return set;
     };
-    const results = new Results(narrowed(null));
+    const results = new Results(narrowed(null), within);
     for (const active of this.#active) {
       if (!active.counted) continue;
-      const own = active.chosen && !active.narrowsItself ? new Results(narrowed(active)) : results;
+      const own = active.chosen && !active.narrowsItself ? new Results(narrowed(active), within) : results;
       active.facet.count(segment, own);
     }
     return results;

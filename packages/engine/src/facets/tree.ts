@@ -29,13 +29,13 @@ export const treeFacet: MakeFacet = (rule, choice) => {
       addFlagged(column, segment.docs, flags, set);
       return set;
     },
-    count(segment, { list: docs }) {
+    count(segment, results) {
       const column = segment.values(rule.field);
       if (column === null) {
-        missing += docs.length;
+        missing += results.count;
         return;
       }
-      missing += addGroupCounts(column, knownGroups(column, `tree/${separator}`, nodesOf), docs, totals);
+      missing += addGroupCounts(column, knownGroups(column, `tree/${separator}`, nodesOf), results, totals);
     },
     answer(): TreeFacet {
       for (const path of selected) for (const node of nodesOf(path)) if (!totals.has(node)) totals.set(node, 0);

@@ -6,13 +6,13 @@ import { DocSet } from '../sets/doc-set.ts';
 import type { Results } from '../sets/results.ts';
 import { countGroups, knownGroups } from './buckets-of-values.ts';
 import { chosenValues, type Facet, type MakeFacet } from './facet.ts';
+import { countIn } from './known-counts.ts';
 import { listed } from './order.ts';
 
 /** Values as they stand in the field: texts, numbers and booleans as their text. */
 export const valuesFacet: MakeFacet = (rule, choice) => {
   const selected = new Set(chosenValues(choice));
-  const totals = new Map<string, number>();
-  const labels = new Map<string, string>();
+  const counted: { column: ValueColumn; counts: Uint32Array }[] = [];
   let missing = 0;
   return {
     chosen: (segment) => chosenIn(segment, rule.field, [...selected], rule.match),
@@ -22,28 +22,49 @@ export const valuesFacet: MakeFacet = (rule, choice) => {
         missing += results.count;
         return;
       }
-      missing += countValues(column, results, (value, count) => {
-        const text = column.text(value);
-        totals.set(text, (totals.get(text) ?? 0) + count);
-        if (!labels.has(text)) {
-          const label = column.label(value);
-          if (label !== null) labels.set(text, label);
-        }
-      });
+      const counts = countValues(column, results);
+      missing += counts[0]!;
+      counted.push({ column, counts });
     },
     answer(): ValuesFacet {
-      for (const value of selected) if (!totals.has(value)) totals.set(value, 0);
-      const all: FacetValue[] = [...totals].map(([value, count]) => ({
+      const totals = new Map<string, { label: string | null; count: number }>();
+      // Of one segment, what can surely not be listed need not even get a name.
+      const isSure = counted.length === 1 && selected.size === 0 && rule.order === 'count';
+      const least = isSure ? leastListed(counted[0]!.counts, rule.size) : 1;
+      let found = 0;
+      for (const { column, counts } of counted) {
+        for (let value = 0; value < column.size; value++) {
+          const count = counts[value + 1]!;
+          if (count > 0) found++;
+          if (count < least) continue;
+          const text = column.text(value);
+          const total = totals.get(text);
+          if (total === undefined) totals.set(text, { label: column.label(value), count });
+          else {
+            total.label ??= column.label(value);
+            total.count += count;
+          }
+        }
+      }
+      for (const value of selected) if (!totals.has(value)) totals.set(value, { label: null, count: 0 });
+      const all: FacetValue[] = [...totals].map(([value, { label, count }]) => ({
         value,
-        label: labels.get(value) ?? value,
+        label: label ?? value,
         count,
         selected: selected.has(value),
       }));
       const values = listed(all, rule.order, rule.size);
-      return { kind: 'values', label: rule.label, values, more: values.length < all.length, missing };
+      const more = values.length < (isSure ? found : all.length);
+      return { kind: 'values', label: rule.label, values, more, missing };
     },
   } satisfies Facet;
 };
+
+/** The count of the last value that fits into a list; at least 1. */
+function leastListed(counts: Uint32Array, size: number): number {
+  const sorted = counts.slice(1).sort();
+  return sorted.length <= size ? 1 : Math.max(1, sorted[sorted.length - size]!);
+}
 
 /** Documents with any, or all, of some values. */
 export function chosenIn(segment: Segment, field: string, wanted: readonly string[], match: 'any' | 'all'): DocSet {
@@ -61,27 +82,31 @@ export function chosenIn(segment: Segment, field: string, wanted: readonly strin
   return wanted.map((text) => holding(new Set([text]))).reduce((all, one) => all.and(one));
 }
 
-/** Counts documents by value; answers how many hold none. An empty text is no value. */
-function countValues(column: ValueColumn, results: Results, visit: (value: number, count: number) => void): number {
-  if (hasOddValues(column)) return countOddValues(column, results, visit);
-  let counts: Uint32Array;
-  if (results.isMost) {
-    // Of most documents, the others are counted and taken away from all.
-    const others = countPlain(column, results.rest);
-    counts = countsOfAll(column, results.set.docs).map((count, value) => count - others[value]!);
-  } else {
-    counts = countPlain(column, results.list);
-  }
-  for (let value = 0; value < column.size; value++) if (counts[value + 1]! > 0) visit(value, counts[value + 1]!);
-  return counts[0]!;
+/** How many documents hold each value, at 1 + its number; at 0 those that hold none. An empty text is no value. */
+function countValues(column: ValueColumn, results: Results): Uint32Array {
+  if (hasOddValues(column)) return countOddValues(column, results);
+  return countIn(results, column, column.size + 1, (docs) => countPlain(column, docs));
 }
 
-/** How many documents hold each value, at 1 + its number; at 0 those that hold none. */
+/** The same for a column without such. */
 function countPlain({ size, docStarts, docValues }: ValueColumn, docs: Uint32Array): Uint32Array {
   const counts = new Uint32Array(size + 1);
   if (docStarts === null) {
     // One value a document, counted where it stands.
-    for (let i = 0; i < docs.length; i++) counts[docValues[docs[i]!]!]!++;
+    const end = docs.length - 3;
+    let i = 0;
+    if (end > 4 * counts.length) {
+      // Side by side in four tables: a common value would keep each step waiting for the one before it.
+      const [second, third, fourth] = [counts.slice(), counts.slice(), counts.slice()];
+      for (; i < end; i += 4) {
+        counts[docValues[docs[i]!]!]!++;
+        second[docValues[docs[i + 1]!]!]!++;
+        third[docValues[docs[i + 2]!]!]!++;
+        fourth[docValues[docs[i + 3]!]!]!++;
+      }
+      for (let value = 0; value <= size; value++) counts[value]! += second[value]! + third[value]! + fourth[value]!;
+    }
+    for (; i < docs.length; i++) counts[docValues[docs[i]!]!]!++;
     return counts;
   }
   for (let i = 0; i < docs.length; i++) {
@@ -94,31 +119,16 @@ function countPlain({ size, docStarts, docValues }: ValueColumn, docs: Uint32Arr
   return counts;
 }
 
-const knownCounts = new WeakMap<ValueColumn, Uint32Array>();
-
-function countsOfAll(column: ValueColumn, docs: number): Uint32Array {
-  let counts = knownCounts.get(column);
-  if (counts === undefined) {
-    counts = countPlain(
-      column,
-      Uint32Array.from({ length: docs }, (_, doc) => doc),
-    );
-    knownCounts.set(column, counts);
-  }
-  return counts;
-}
-
-/** Where texts are empty or stand as two types: documents are counted once a text. */
-function countOddValues(column: ValueColumn, { list }: Results, visit: (value: number, count: number) => void): number {
+/** Where texts are empty or stand as two types: documents are counted once a text, at the first value that reads so. */
+function countOddValues(column: ValueColumn, results: Results): Uint32Array {
   const groups = knownGroups(column, 'values', (text) => (text === '' ? [] : [text]));
-  const counts = new Uint32Array(groups.names.length);
-  const without = countGroups(column, groups, list, counts);
+  const byGroup = countGroups(column, groups, results);
+  const counts = new Uint32Array(column.size + 1);
+  counts[0] = byGroup[0]!;
   const first = new Map<string, number>();
   for (let value = column.size - 1; value >= 0; value--) first.set(column.text(value), value);
-  counts.forEach((count, group) => {
-    if (count > 0) visit(first.get(groups.names[group]!)!, count);
-  });
-  return without;
+  groups.names.forEach((name, group) => (counts[first.get(name)! + 1] = byGroup[group + 1]!));
+  return counts;
 }
 
 const odd = new WeakMap<ValueColumn, boolean>();

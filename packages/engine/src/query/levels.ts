@@ -1,6 +1,10 @@
-import { bestOfClass, CLASSES } from '../segment/impact.ts';
+import { MAX_POSITION, POSITION_BITS } from '../segment/forward.ts';
+import { GrowingArray } from '../segment/growing-array.ts';
+import { bestOfClass, CLASSES, POSITION_STEPS, positionStep } from '../segment/impact.ts';
 import type { Segment } from '../segment/segment.ts';
+import { MAX_WORD } from '../text/words.ts';
 import type { FieldWeights } from './fields.ts';
+import type { Occurrences } from './phrase.ts';
 import type { Reading } from './readings.ts';
 import { formFactor, lengthFactors, startFactor, trustIn } from './score.ts';
 import type { WordMatch } from './word-match.ts';
@@ -22,8 +26,27 @@ interface Shelf {
   length: number;
 }
 
-/** Bounds are rounded up to so many steps: fewer levels, hardly more documents. */
+/** Stretches of about the same bound: what is gone through together. */
+interface Level {
+  /** The highest of their bounds. */
+  bound: number;
+  stretches: Stretch[];
+}
+
+/** Bounds within one step make one level: fewer levels, hardly more documents. */
 const STEPS = 512;
+
+/** Which lengths of words a reading has; made once, since a misspelt word has many readings. */
+const present = new Uint8Array(MAX_WORD + 1);
+
+/** A field and a step of positions as one number, and the best place of such a step. */
+const stepOfPlace = (place: number): number =>
+  (place >>> POSITION_BITS) * POSITION_STEPS.length + positionStep(place & MAX_POSITION);
+
+const bestOfStep = (step: number): { field: number; position: number } => ({
+  field: Math.floor(step / POSITION_STEPS.length),
+  position: POSITION_STEPS[step % POSITION_STEPS.length]!,
+});
 
 /**
  * The documents of one word of a query, best first, level by level. Dictionary words are looked at shelf by shelf, the
@@ -34,7 +57,7 @@ export class Levels {
   readonly #fields: FieldWeights;
   readonly #shelves: Shelf[];
   #shelf = 0;
-  readonly #levels = new Map<number, Stretch[]>();
+  readonly #levels = new Map<number, Level>();
   /** Steps of the levels that are known, descending. */
   #steps: number[] = [];
   /** What a whole word counts at best, by field and by impact class. */
@@ -57,14 +80,14 @@ export class Levels {
 
   /** The most points a document that has not been taken yet can have; 0 at the end. */
   get bound(): number {
-    return this.#steps.length === 0 ? 0 : this.#steps[0]! / STEPS;
+    return this.#steps.length === 0 ? 0 : this.#levels.get(this.#steps[0]!)!.bound;
   }
 
   /** Takes the documents of the best level that is left; empty at the end. */
   take(): Stretch[] {
     const step = this.#steps.shift();
     if (step === undefined) return [];
-    const stretches = this.#levels.get(step)!;
+    const { stretches } = this.#levels.get(step)!;
     this.#levels.delete(step);
     this.#expand();
     return stretches;
@@ -73,14 +96,16 @@ export class Levels {
   #shelvesOf(reading: Reading, most: number): Shelf[] {
     const trust = trustIn(reading.how, reading.typos);
     if (reading.whole) return [{ bound: most * trust, reading, form: trust, length: 0 }];
-    const present = new Uint8Array(256);
     const { termLengths } = this.#segment;
+    present.fill(0);
     for (let term = reading.from; term < reading.to; term++) present[termLengths[term]!] = 1;
-    return [...present].flatMap((is, length): Shelf[] => {
-      if (is === 0) return [];
+    const shelves: Shelf[] = [];
+    for (let length = 1; length < present.length; length++) {
+      if (present[length] === 0) continue;
       const form = formFactor(trust, false, reading.letters, length);
-      return [{ bound: most * form, reading, form, length }];
-    });
+      shelves.push({ bound: most * form, reading, form, length });
+    }
+    return shelves;
   }
 
   /** Opens shelves until none left could hold anything better than the best level known. */
@@ -98,7 +123,7 @@ export class Levels {
     const { groupStarts, groupFields, groupPosts, postDocs, partedGroups, classStarts, termLengths } = this.#segment;
     const before = this.#levels.size;
     if (together !== null) {
-      this.#add(form, { docs: together.docs, from: 0, to: together.docs.length });
+      this.#addTogether(together, form);
     } else {
       let parted = firstNotBelow(partedGroups, groupStarts[from]!);
       for (let term = from; term < to; term++) {
@@ -125,12 +150,32 @@ export class Levels {
     if (this.#levels.size !== before) this.#steps = [...this.#levels.keys()].sort((a, b) => b - a);
   }
 
+  /** Words that stand together have no classes in the index; their places are known, and tell as much. */
+  #addTogether({ docs, places }: Occurrences, form: number): void {
+    const byStep = new Map<number, GrowingArray<Uint32Array>>();
+    for (let i = 0; i < docs.length; i++) {
+      const step = stepOfPlace(places[i]!);
+      let list = byStep.get(step);
+      if (list === undefined) byStep.set(step, (list = new GrowingArray(Uint32Array)));
+      list.push(docs[i]!);
+    }
+    for (const [step, list] of byStep) {
+      const { field, position } = bestOfStep(step);
+      const bound = this.#fields.weights[field]! * form * startFactor(position) * this.#shortest[field]!;
+      this.#add(bound, { docs: list.view(), from: 0, to: list.length });
+    }
+  }
+
   #add(bound: number, stretch: Stretch): void {
     if (stretch.from === stretch.to) return;
     const step = Math.ceil(bound * STEPS);
-    const stretches = this.#levels.get(step);
-    if (stretches) stretches.push(stretch);
-    else this.#levels.set(step, [stretch]);
+    const level = this.#levels.get(step);
+    if (level === undefined) {
+      this.#levels.set(step, { bound, stretches: [stretch] });
+    } else {
+      level.stretches.push(stretch);
+      if (bound > level.bound) level.bound = bound;
+    }
   }
 }
 

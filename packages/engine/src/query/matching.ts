@@ -77,8 +77,7 @@ export function matchQuery(
 
 /** Records that hold a word as written, or words that stand together, in fields that are searched. */
 export function holding(segment: Segment, phrase: readonly string[], { weights }: FieldWeights): DocSet {
-  if (phrase.length > 1)
-    return DocSet.of(segment.docs, findTogether(segment, phrase, (field) => weights[field]! > 0).docs);
+  if (phrase.length > 1) return DocSet.of(segment.docs, findTogether(segment, phrase, weights).docs);
   const set = new DocSet(segment.docs);
   const term = findWord(segment.trie, phrase[0]!);
   if (term === -1) return set;

@@ -21,7 +21,7 @@ export interface ParsedQuery {
   words: QueryWord[];
   /** What no result may hold: words, or words that stand together. */
   excluded: string[][];
-  /** Words past the limit, as typed: ignored, and said so. */
+  /** Words and phrases past the limits, as typed: ignored, and said so. */
   dropped: string[];
 }
 
@@ -34,25 +34,34 @@ const MINUS = /(^|\s)-(?=[\p{L}\p{N}])(\S+)/gu;
  * begin with `ro`, "red ro " does not. A quotation mark that is not closed yet is no quotation mark.
  */
 export function parseQuery(q: string, tuning: Tuning): ParsedQuery {
-  const excluded: string[][] = [];
+  const excluded: Excluded[] = [];
   const pieces: { word: QueryWord; start: number }[] = [];
   const take = (text: string): string[] => words(text).map((word) => word.text);
   const blank = (part: string): string => ' '.repeat(part.length);
   let rest = q.replace(QUOTED, (part: string, before: string, minus: string, inside: string, offset: number) => {
     const phrase = take(inside);
-    if (phrase.length > 0 && minus !== '') excluded.push(phrase);
+    if (phrase.length > 0 && minus !== '') excluded.push({ words: phrase, typed: part.trim() });
     else if (phrase.length > 0) pieces.push({ word: phraseWord(phrase, part.trim()), start: offset + before.length });
     return blank(part);
   });
   rest = rest.replace(MINUS, (part: string, _before: string, word: string) => {
     const taken = take(word);
-    if (taken.length > 0) excluded.push(taken);
+    if (taken.length > 0) excluded.push({ words: taken, typed: part.trim() });
     return blank(part);
   });
   const rules = rulesOf(tuning);
   for (const word of words(rest)) pieces.push({ word: plainWord(word, q, tuning, rules), start: word.start });
   pieces.sort((a, b) => a.start - b.start);
-  return { ...limited(pieces.map(({ word }) => word)), excluded: excluded.slice(0, LIMITS.queryWords) };
+  return limited(
+    pieces.map(({ word }) => word),
+    excluded,
+  );
+}
+
+/** What no result may hold, and how it was typed. */
+interface Excluded {
+  words: string[];
+  typed: string;
 }
 
 interface FoldedRules {
@@ -91,21 +100,37 @@ function plainWord(
   };
 }
 
-/** Holds the query to the limit of words, those of phrases counted; says which were left out. */
-function limited(all: QueryWord[]): { words: QueryWord[]; dropped: string[] } {
-  let count = 0;
-  const kept: QueryWord[] = [];
-  const dropped: string[] = [];
-  for (const word of all) {
-    const words = word.phrase?.length ?? 1;
-    if (count + words <= LIMITS.queryWords) {
-      count += words;
-      kept.push(word);
-    } else dropped.push(word.typed);
-  }
+/**
+ * Holds the query to the limits of words, those of phrases counted, and of phrases, each of which may mean reading most of
+ * all documents; says what was left out. What is excluded has the same limits of its own.
+ */
+function limited(all: readonly QueryWord[], allExcluded: readonly Excluded[]): ParsedQuery {
+  const [words, leftOut] = within(all, ({ phrase }) => phrase?.length ?? 1);
+  const [excluded, leftIn] = within(allExcluded, ({ words }) => words.length);
   // With nothing but stop words, they are what is meant.
-  if (kept.every(({ optional }) => optional)) kept.forEach((word) => (word.optional = false));
-  return { words: kept, dropped };
+  if (words.every(({ optional }) => optional)) words.forEach((word) => (word.optional = false));
+  return {
+    words,
+    excluded: excluded.map(({ words }) => words),
+    dropped: [...leftOut, ...leftIn].map(({ typed }) => typed),
+  };
+}
+
+/** The first of some words and phrases that the limits allow, and the rest. */
+function within<T>(all: readonly T[], wordsOf: (one: T) => number): [kept: T[], left: T[]] {
+  let [words, phrases] = [0, 0];
+  const kept: T[] = [];
+  const left: T[] = [];
+  for (const one of all) {
+    const count = wordsOf(one);
+    const fits = words + count <= LIMITS.queryWords && (count === 1 || phrases < LIMITS.queryPhrases);
+    if (fits) {
+      words += count;
+      if (count > 1) phrases++;
+    }
+    (fits ? kept : left).push(one);
+  }
+  return [kept, left];
 }
 
 /** How many typos a word may hold: the longer it is, the more. */

@@ -1,4 +1,5 @@
 import { LIMITS } from '@yucca/contract';
+import { GrowingArray } from '../segment/growing-array.ts';
 import {
   headField,
   headStart,
@@ -28,82 +29,102 @@ const NOWHERE: Occurrences = { terms: [], docs: new Uint32Array(0), places: new 
 export const MOST_FOR_SPLIT = 20_000;
 
 /**
- * Finds the documents in which words stand side by side, in order, in a field that `counts`. Intersects the words'
- * documents, then reads those documents.
+ * Finds the documents in which words stand side by side, in order, in a field that has a weight. Intersects the words'
+ * documents field by field, then reads those documents.
  */
 export function findTogether(
   segment: Segment,
   words: readonly string[],
-  counts: (field: number) => boolean,
+  weights: ArrayLike<number>,
   mostDocs = Infinity,
 ): Occurrences {
   // A synonym may be longer than any query; so much text hardly stands anywhere twice.
   const terms = words.slice(0, LIMITS.queryWords).map((word) => findWord(segment.trie, word));
   if (terms.includes(-1)) return NOWHERE;
   const size = (term: number): number => segment.postStart(term + 1) - segment.postStart(term);
-  const byRarity = [...new Set(terms)].sort((a, b) => size(a) - size(b));
-  if (size(byRarity[0]!) > mostDocs) return NOWHERE;
-  const set = byRarity.map((term) => docsOf(segment, term)).reduce((all, one) => all.and(one));
-  const docs: number[] = [];
-  const places: number[] = [];
-  for (const doc of set.list()) {
-    const place = firstTogether(segment, doc, terms, counts);
-    if (place === -1) continue;
+  const distinct = [...new Set(terms)];
+  if (Math.min(...distinct.map(size)) > mostDocs) return NOWHERE;
+  const docs = new GrowingArray(Uint32Array);
+  const places = new GrowingArray(Uint16Array);
+  readTogether(segment, holdingAll(segment, distinct, weights).list(), terms, weights, (doc, place) => {
     docs.push(doc);
     places.push(place);
-  }
-  return { terms, docs: Uint32Array.from(docs), places: Uint16Array.from(places) };
+  });
+  return { terms, docs: docs.view().slice(), places: places.view().slice() };
 }
 
-function docsOf(segment: Segment, term: number): DocSet {
-  const set = new DocSet(segment.docs);
-  for (let at = segment.postStart(term); at < segment.postStart(term + 1); at++) set.add(segment.postDocs[at]!);
-  return set;
+/** Documents that hold all of some words in one field. */
+function holdingAll(segment: Segment, terms: readonly number[], weights: ArrayLike<number>): DocSet {
+  const { groupStarts, groupFields, groupPosts, postDocs } = segment;
+  const groupOf = (term: number, field: number): number => {
+    for (let group = groupStarts[term]!; group < groupStarts[term + 1]!; group++) {
+      if (groupFields[group] === field) return group;
+    }
+    return -1;
+  };
+  const all = new DocSet(segment.docs);
+  for (let field = 0; field < weights.length; field++) {
+    if (weights[field] === 0) continue;
+    const groups = terms.map((term) => groupOf(term, field));
+    if (groups.includes(-1)) continue;
+    const sets = groups.map((group) => {
+      const set = new DocSet(segment.docs);
+      for (let at = groupPosts[group]!; at < groupPosts[group + 1]!; at++) set.add(postDocs[at]!);
+      return set;
+    });
+    all.or(sets.reduce((both, one) => both.and(one)));
+  }
+  return all;
 }
+
+/** Where a word may stand in a phrase, as bits, by the last bits of its number: most other words are passed over by it. */
+const likely = new Uint32Array(256);
 
 /**
- * The first place in a document where the words stand together, or -1: shift-and (Baeza-Yates and Gonnet 1992) over places
- * instead of letters. Bit `i` of a state says that the first `i + 1` words end at that place; parts and joined forms share
- * a place, so the state of a place grows from the one before it.
+ * Visits the documents of a list in which words stand together, with the first such place: shift-and (Baeza-Yates and
+ * Gonnet 1992) over places instead of letters. Bit `i` of a state says that the first `i + 1` words end at that place;
+ * parts and joined forms share a place, so the state of a place grows from the one before it.
  */
-function firstTogether(
+function readTogether(
   { forward, forwardStarts }: Segment,
-  doc: number,
+  docs: Uint32Array,
   terms: readonly number[],
-  counts: (field: number) => boolean,
-): number {
+  weights: ArrayLike<number>,
+  visit: (doc: number, place: number) => void,
+): void {
   const last = terms.length - 1;
-  prepare(terms);
-  let field = 0;
-  let place = -1;
-  let best = -1;
-  let fits = false;
-  let before = 0;
-  let here = 0;
-  for (let at = forwardStarts[doc]!, end = forwardStarts[doc + 1]!; at < end; at++) {
-    const entry = forward[at]!;
-    if (isHead(entry)) {
-      field = headField(entry);
-      place = headStart(entry) - 1;
-      // A field with fewer words than the phrase cannot hold it; 255 stands for any number above.
-      fits = headWords(entry) > last && counts(field);
-      here = 0;
-      continue;
+  likely.fill(0);
+  terms.forEach((term, i) => (likely[term & 255]! |= 1 << i));
+  for (let i = 0; i < docs.length; i++) {
+    const doc = docs[i]!;
+    let best = -1;
+    let [field, place, before, here] = [0, -1, 0, 0];
+    let fits = false;
+    for (let at = forwardStarts[doc]!, end = forwardStarts[doc + 1]!; at < end; at++) {
+      const entry = forward[at]!;
+      if (isHead(entry)) {
+        field = headField(entry);
+        place = headStart(entry) - 1;
+        // A field with fewer words than the phrase cannot hold it; 255 stands for any number above.
+        fits = headWords(entry) > last && weights[field]! > 0;
+        here = 0;
+        continue;
+      }
+      if (!fits) continue;
+      if (!tokenStays(entry)) {
+        place++;
+        before = here;
+        here = 0;
+      }
+      const term = tokenTerm(entry);
+      if (likely[term & 255] === 0) continue;
+      here |= ((before << 1) | 1) & placesIn(terms, term);
+      if ((here & (1 << last)) === 0) continue;
+      const found = (field << POSITION_BITS) | Math.min(place - last, MAX_POSITION);
+      if (best === -1 || found < best) best = found;
     }
-    if (!fits) continue;
-    if (!tokenStays(entry)) {
-      place++;
-      before = here;
-      here = 0;
-    }
-    const term = tokenTerm(entry);
-    if (known[term & 255] === 0) continue;
-    here |= ((before << 1) | 1) & placesIn(terms, term);
-    if ((here & (1 << last)) === 0) continue;
-    const found = (field << POSITION_BITS) | Math.min(place - last, MAX_POSITION);
-    if (best === -1 || found < best) best = found;
+    if (best !== -1) visit(doc, best);
   }
-  return best;
 }
 
 /** Where a word stands in the phrase, as bits. */
@@ -111,15 +132,4 @@ function placesIn(terms: readonly number[], term: number): number {
   let bits = 0;
   for (let i = 0; i < terms.length; i++) if (terms[i] === term) bits |= 1 << i;
   return bits;
-}
-
-/** The last bits of the words looked for: most other words are passed over by them. */
-const known = new Uint8Array(256);
-let prepared: readonly number[] = [];
-
-function prepare(terms: readonly number[]): void {
-  if (prepared === terms) return;
-  known.fill(0);
-  for (const term of terms) known[term & 255] = 1;
-  prepared = terms;
 }

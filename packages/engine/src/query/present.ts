@@ -35,7 +35,9 @@ export class Presenter {
     const found: RecordHits =
       this.#matching.words.length === 0
         ? new Map()
-        : this.#marker(index).find(doc, whole, (field, pointer) => this.#isRead(field) && hasPointer(record, pointer));
+        : this.#marker(index).find(doc, whole, (field, pointer) => {
+            return this.#isRead(field) && (record === whole || hasPointer(record, pointer));
+          });
     const { near } = this.#request;
     const distance = near ? distanceReader(segment, geo, near)(doc) : Number.NaN;
     return {

@@ -5,6 +5,7 @@ import type { SegmentMatch } from './matching.ts';
 import { roundScore } from './score.ts';
 import { Scorer } from './scorer.ts';
 import { compareResolved, type Sorting } from './sort-keys.ts';
+import { Spending } from './spending.ts';
 import { offerBest } from './threshold.ts';
 import { Top } from './top.ts';
 import { anywhere, type WordMatch } from './word-match.ts';
@@ -72,7 +73,7 @@ export function rankSegment(job: RankJob, size: number): Candidate[] {
   if (job.results.count <= WORTH_CHOOSING) return rankFew(job, job.results.list, size);
   const best: Candidate[] = [];
   // Tier by tier: what needs a typo is not even scored once results without one fill the page.
-  for (const { set, tier, lift } of tiersOf(job, size)) {
+  for (const { set, tier, lift } of tiersOf(job)) {
     best.push(...rankTier(job, set, tier, lift, size - best.length));
     if (best.length >= size) break;
   }
@@ -101,7 +102,7 @@ function rankFew(job: RankJob, list: Uint32Array, size: number): Candidate[] {
 /** Visits every result of a segment. */
 export function eachCandidate(job: RankJob, visit: (candidate: Candidate) => void): void {
   const scorer = scorerFor(job);
-  for (const { set, tier, lift } of tiersOf(job, Infinity)) {
+  for (const { set, tier, lift } of tiersOf(job)) {
     for (const doc of set.list()) visit(candidateOf(job, scoreOf(job, scorer, doc), doc, tier, lift));
   }
 }
@@ -133,34 +134,54 @@ function scoreOf({ signals, share }: RankJob, scorer: Scorer | null, doc: number
   return signals === null ? text : roundScore((1 - share) * text + share * signals.scores[doc]!);
 }
 
+/** Scores are rounded to a thousandth. */
+const ROUNDING = 0.001;
+
 /** Below this many documents scoring all of them is quicker than choosing. */
-const WORTH_CHOOSING = 300;
+const WORTH_CHOOSING = 1_000;
 
 /** The best of documents that share a tier. */
 function rankTier(job: RankJob, set: DocSet, tier: number, lift: number, size: number): Candidate[] {
   const top = new Top<Candidate>(size, compareInSegment);
   const scorer = scorerFor(job);
-  const offer = (doc: number): void => {
-    const score = scoreOf(job, scorer, doc);
+  const { signals, share } = job;
+  const { segment } = job.match;
+  /** Answers whether documents further down that can score no more may still be of use. */
+  const offer = (doc: number, mostText = Infinity): boolean => {
     const { worst } = top;
+    if (worst !== null && signals === null) {
+      // What can draw at best, and comes later in record order, need not even be read.
+      if (mostText <= worst.score && segment.order(doc) > worst.order) return !segment.isInOrder;
+    } else if (worst !== null) {
+      if ((1 - share) * mostText + share * signals!.scores[doc]! + ROUNDING < worst.score) return true;
+    }
+    const score = scoreOf(job, scorer, doc);
     // Most lose by their score, or at a draw by coming later; those need no object.
     if (worst !== null) {
-      if (score < worst.score) return;
-      if (score === worst.score && job.signals === null && job.match.segment.order(doc) > worst.order) return;
+      if (score < worst.score) return true;
+      if (score === worst.score && signals === null && segment.order(doc) > worst.order) return true;
     }
     top.offer(candidateOf(job, score, doc, tier, lift));
+    return true;
   };
   if (scorer !== null && set.count() > Math.max(WORTH_CHOOSING, 4 * size)) {
-    const { match, tellings, signals, share } = job;
+    const { match, tellings } = job;
     const holdsAll = tier < TYPOS_PER_TIER;
     offerBest({ match, tellings, signals, share, wanted: set, holdsAll }, offer, () => top.worst?.score ?? null);
-  } else if (scorer === null && job.signals !== null) {
+  } else if (scorer === null && signals !== null) {
     // Without words the signals alone decide, and their order is known.
     let [offered, last] = [0, -1];
-    for (const doc of job.signals.order) {
+    for (const doc of signals.order) {
       if (!set.has(doc)) continue;
-      if (offered++ >= size && job.signals.scores[doc] !== last) break;
-      last = job.signals.scores[doc]!;
+      if (offered++ >= size && signals.scores[doc] !== last) break;
+      last = signals.scores[doc]!;
+      offer(doc);
+    }
+  } else if (scorer === null && lift === NO_LIFT && segment.isInOrder) {
+    // With neither, record order is all there is: the first ones.
+    for (let doc = 0, left = size; doc < set.docs && left > 0; doc++) {
+      if (!set.has(doc)) continue;
+      left--;
       offer(doc);
     }
   } else {
@@ -191,22 +212,25 @@ interface Tier {
 }
 
 /** The results by tier and lift, best first. Made as they are asked for: the first usually fills the page. */
-function* tiersOf(job: RankJob, size: number): Generator<Tier> {
-  const results = job.results.set;
+function* tiersOf(job: RankJob): Generator<Tier> {
   const { words } = job.match;
-  if (words.length === 0) return yield* liftsOf(job, results, 0);
-  const first = results.copy();
-  for (const { within } of words) first.and(within[0]!);
-  if (!first.isEmpty()) {
-    yield* liftsOf(job, first, 0);
-    if (first.count() >= size) return;
+  const left = job.results.set.copy();
+  if (words.length === 0) return yield* liftsOf(job, left, 0);
+  const spending = new Spending(words);
+  for (let typos = 0; typos <= spending.most; typos++) {
+    const set = spending.atMost(typos).copy().and(left);
+    if (set.isEmpty()) continue;
+    left.minus(set);
+    yield* liftsOf(job, set, typos);
   }
-  const list = results.copy().minus(first).list();
+  if (left.isEmpty()) return;
+  // What lacks a word of the query.
+  const list = left.list();
   const numbers = tierNumbers(list, words);
   const sets = new Map<number, DocSet>();
   for (let i = 0; i < list.length; i++) {
     let set = sets.get(numbers[i]!);
-    if (set === undefined) sets.set(numbers[i]!, (set = new DocSet(results.docs)));
+    if (set === undefined) sets.set(numbers[i]!, (set = new DocSet(left.docs)));
     set.add(list[i]!);
   }
   for (const tier of [...sets.keys()].sort((a, b) => a - b)) yield* liftsOf(job, sets.get(tier)!, tier);

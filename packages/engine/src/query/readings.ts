@@ -84,7 +84,7 @@ export function ownReadings(segment: Segment, word: QueryWord, tuning: Tuning, {
   const { text, phrase } = word;
   const letters = text.length;
   if (phrase !== null) {
-    const together = phrase.length > 1 ? findTogether(segment, phrase, (field) => weights[field]! > 0) : null;
+    const together = phrase.length > 1 ? findTogether(segment, phrase, weights) : null;
     const term = together ? -1 : findWord(trie, text);
     if (together === null && term === -1) return [];
     return [{ how: 'phrase', typos: 0, whole: true, letters, from: term, to: term + 1, together, text }];
@@ -136,12 +136,7 @@ export function alternativeReadings(
   const text = words.join(' ');
   const base = { how, typos: 0, letters: text.length, together: null };
   if (words.length > 1) {
-    const together = findTogether(
-      segment,
-      words,
-      (field) => weights[field]! > 0,
-      how === 'split' ? MOST_FOR_SPLIT : Infinity,
-    );
+    const together = findTogether(segment, words, weights, how === 'split' ? MOST_FOR_SPLIT : Infinity);
     return together.docs.length === 0 ? [] : [{ ...base, whole: true, from: -1, to: 0, together, text }];
   }
   const node = findNode(segment.trie, text);

@@ -184,7 +184,10 @@ function select(
       }
     }
     const selection = new Selection(tuning, request);
-    const results = segments.map(({ segment }, i) => selection.apply(segment, sets[i]!));
+    const isOneWord = words.length === 1 && pins.length === 0;
+    const results = segments.map(({ segment, words: [word] }, i) =>
+      selection.apply(segment, sets[i]!, isOneWord ? anywhere(word!) : null),
+    );
     return { selection, results, dropped };
   }
 }

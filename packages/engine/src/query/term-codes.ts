@@ -1,4 +1,5 @@
 import type { Segment } from '../segment/segment.ts';
+import { MAX_WORD } from '../text/words.ts';
 import type { Reading } from './readings.ts';
 import { formFactor, trustIn } from './score.ts';
 
@@ -73,6 +74,9 @@ export class QueryCodes {
   }
 }
 
+/** The code of each length of words in one reading. */
+const byLength = new Uint16Array(MAX_WORD + 1);
+
 function fill(segment: Segment, readings: readonly Reading[], table: Uint16Array, any: Uint8Array): Code[] {
   // Code 0 is "no match"; its entry is never read.
   const codes: Code[] = [{ reading: readings[0]!, typos: 9, form: 0 }];
@@ -80,7 +84,7 @@ function fill(segment: Segment, readings: readonly Reading[], table: Uint16Array
     const { together, whole, letters, typos, from, to } = reading;
     if (together !== null) continue;
     const trust = trustIn(reading.how, typos);
-    const byLength = new Uint16Array(256);
+    byLength.fill(0);
     const codeFor = (length: number): number => {
       const slot = whole ? 0 : length;
       if (byLength[slot] === 0) {

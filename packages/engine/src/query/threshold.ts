@@ -2,6 +2,7 @@ import { DocSet } from '../sets/doc-set.ts';
 import type { Signals } from '../signals/signals.ts';
 import { Levels } from './levels.ts';
 import type { SegmentMatch } from './matching.ts';
+import { FULL_POINTS, roundScore } from './score.ts';
 
 export interface ThresholdJob {
   match: SegmentMatch;
@@ -27,6 +28,8 @@ interface WordList {
 
 /** Scores are rounded to a thousandth; a bound is passed only by more than that. */
 const MARGIN = 0.002;
+/** Products of a few factors may come out that much lower in another order. */
+const FLOAT_ERROR = 1e-6;
 
 /**
  * Offers documents until none left could be better than what `worst` says is needed, after Fagin, Lotem and Naor (2001):
@@ -37,10 +40,17 @@ const MARGIN = 0.002;
  * one is offered when it first appears, and what has appeared in none is bounded by what all lists have come down to.
  * Signals are no list: whatever is left may have the highest.
  *
- * `worst` answers the score to beat, null while any will do. Of a broad query some thousands of documents are scored, not
- * hundreds of thousands.
+ * `worst` answers the score to beat, null while any will do. With each document comes the most its words can score, 0 to
+ * 100: what cannot reach the page even so, by its signals or at a draw by its place, need not be read. (Thousands of
+ * documents may begin with the one word of a query and score the very same.) `offer` answers whether more of the same
+ * may still be of use, should they come later. Of a broad query some hundreds of documents are scored, not hundreds of
+ * thousands.
  */
-export function offerBest(job: ThresholdJob, offer: (doc: number) => void, worst: () => number | null): void {
+export function offerBest(
+  job: ThresholdJob,
+  offer: (doc: number, mostText: number) => boolean,
+  worst: () => number | null,
+): void {
   const { match, tellings, wanted, holdsAll, signals, share } = job;
   const total = tellings.reduce((sum, weight) => sum + weight, 0);
   const textShare = signals === null ? 1 : 1 - share;
@@ -55,8 +65,15 @@ export function offerBest(job: ThresholdJob, offer: (doc: number) => void, worst
     const { bound, next } = comeDown(lists, holdsAll);
     const needed = worst();
     if (next === null || (needed !== null && needed > bound + mostSignals + MARGIN)) return;
-    takeLevel(next, holdsAll ? lists.filter((list) => list !== next) : [], left, offer);
+    const mostText = lists.length === 1 ? mostOfOne(next.levels.bound) : bound / textShare + MARGIN;
+    takeLevel(next, holdsAll ? lists.filter((list) => list !== next) : [], left, (doc) => offer(doc, mostText));
   }
+}
+
+/** The text score of a bound, for a query of one word: rounded as the scorer rounds, so that a draw is seen as one. */
+function mostOfOne(bound: number): number {
+  const points = Math.floor(bound * FULL_POINTS + 0.5 + FLOAT_ERROR);
+  return roundScore((100 * points) / FULL_POINTS + FLOAT_ERROR);
 }
 
 /** What a document not offered yet can score by its words, and the list that holds this up; null when all are at their end. */
@@ -74,15 +91,19 @@ function comeDown(lists: readonly WordList[], holdsAll: boolean): { bound: numbe
   return { bound: holdsAll && next !== null ? bound - least : bound, next };
 }
 
-/** Takes one level of a list; offers the documents of it that have appeared in all `others`. */
+/**
+ * Takes one level of a list; offers the documents of it that have appeared in all `others`. A stretch, whose documents
+ * ascend, ends where a later one is of no use.
+ */
 function takeLevel(
   { levels, seen }: WordList,
   others: readonly WordList[],
   { bits: left }: DocSet,
-  offer: (doc: number) => void,
+  offer: (doc: number) => boolean,
 ): void {
   for (const { docs, from, to } of levels.take()) {
-    for (let at = from; at < to; at++) {
+    let goesOn = true;
+    for (let at = from; at < to && goesOn; at++) {
       const doc = docs[at]!;
       const word = doc >>> 5;
       const bit = 1 << (doc & 31);
@@ -92,7 +113,7 @@ function takeLevel(
       for (let i = 0; i < others.length && everywhere; i++) everywhere = (others[i]!.seen.bits[word]! & bit) !== 0;
       if (!everywhere) continue;
       left[word]! &= ~bit;
-      offer(doc);
+      goesOn = offer(doc);
     }
   }
 }

@@ -4,6 +4,7 @@ import { DocSet } from '../sets/doc-set.ts';
 import type { FieldWeights } from './fields.ts';
 import type { QueryWord } from './parse.ts';
 import { alternativeReadings, ownReadings, type Alternative, type Reading } from './readings.ts';
+import { RecentMatches } from './recent-matches.ts';
 
 /** How one query word matches one segment: its readings, and the documents they reach. */
 export interface WordMatch {
@@ -20,13 +21,6 @@ export function anywhere({ within }: WordMatch): DocSet {
   return within[within.length - 1]!;
 }
 
-/**
- * Sets made for recent words, kept with their segment: while a person types, every word but the last stays the same. Held
- * by count; a set of a million documents is 125 kB.
- */
-const KEPT = 64;
-const kept = new WeakMap<Segment, Map<string, WordMatch>>();
-
 /** Matches one word of the query. `alternatives` are its readings that hang on its neighbours or on synonyms. */
 export function matchWord(
   segment: Segment,
@@ -35,7 +29,37 @@ export function matchWord(
   fields: FieldWeights,
   tuning: Tuning,
 ): WordMatch {
-  const own = matchOwn(segment, word, fields, tuning);
+  const recent = recentOf(segment);
+  const key = JSON.stringify([
+    word.text,
+    word.phrase !== null,
+    word.prefix,
+    word.typos,
+    tuning.typos.firstLetter,
+    tuning.stems && tuning.language,
+    fields.key,
+  ]);
+  const own = recent.get(key, () => computeOwn(segment, word, fields, tuning));
+  if (alternatives.length === 0) return own;
+  return recent.get(`${key}${JSON.stringify(alternatives)}`, () =>
+    withAlternatives(own, segment, alternatives, fields),
+  );
+}
+
+const recentMatches = new WeakMap<Segment, RecentMatches>();
+
+function recentOf(segment: Segment): RecentMatches {
+  let recent = recentMatches.get(segment);
+  if (recent === undefined) recentMatches.set(segment, (recent = new RecentMatches()));
+  return recent;
+}
+
+function withAlternatives(
+  own: WordMatch,
+  segment: Segment,
+  alternatives: readonly Alternative[],
+  fields: FieldWeights,
+): WordMatch {
   const others = alternatives.flatMap((alternative) => alternativeReadings(segment, alternative, fields));
   if (others.length === 0) return own;
   const added = new DocSet(segment.docs);
@@ -45,31 +69,6 @@ export function matchWord(
     within: own.within.map((set) => added.copy().or(set)),
     asWritten: own.asWritten,
   };
-}
-
-function matchOwn(segment: Segment, word: QueryWord, fields: FieldWeights, tuning: Tuning): WordMatch {
-  let recent = kept.get(segment);
-  if (recent === undefined) kept.set(segment, (recent = new Map<string, WordMatch>()));
-  const { firstLetter } = tuning.typos;
-  const key = JSON.stringify([
-    word.text,
-    word.phrase !== null,
-    word.prefix,
-    word.typos,
-    firstLetter,
-    tuning.stems && tuning.language,
-    fields.key,
-  ]);
-  let match = recent.get(key);
-  if (match === undefined) {
-    match = computeOwn(segment, word, fields, tuning);
-    match.within.forEach((set) => set.keep());
-    if (recent.size >= KEPT) recent.delete(recent.keys().next().value!);
-  } else {
-    recent.delete(key);
-  }
-  recent.set(key, match);
-  return match;
 }
 
 function computeOwn(segment: Segment, word: QueryWord, fields: FieldWeights, tuning: Tuning): WordMatch {

@@ -21,6 +21,9 @@ const stepOf = (steps: readonly number[], value: number): number => {
 const POSITIONS = Uint8Array.from({ length: 1024 }, (_, position) => stepOf(POSITION_STEPS, position));
 const LENGTHS = Uint8Array.from({ length: 256 }, (_, words) => stepOf(LENGTH_STEPS, Math.max(1, words)));
 
+/** The step a position belongs to. */
+export const positionStep = (position: number): number => POSITIONS[position]!;
+
 /** The class of a word at a position of a field that holds so many words. */
 export function impactClass(position: number, fieldWords: number): number {
   return POSITIONS[position]! * LENGTH_STEPS.length + LENGTHS[fieldWords]!;

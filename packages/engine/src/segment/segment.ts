@@ -51,6 +51,7 @@ export class Segment {
   readonly #section: (kind: number, part?: number) => ReturnType<ReturnType<typeof readSegment>>;
   readonly #rids: Uint32Array | Float64Array;
   readonly #orders: Uint32Array | Float64Array;
+  #isInOrder: boolean | null = null;
   readonly #keyStarts: Uint32Array;
   readonly #keyBytes: Uint8Array;
   readonly #keyTable: Uint32Array;
@@ -198,6 +199,12 @@ export class Segment {
   /** A document's place in record order. */
   order(doc: number): number {
     return this.meta.firstOrder + this.#orders[doc]!;
+  }
+
+  /** Whether documents stand in record order: so it is until a record is changed. */
+  get isInOrder(): boolean {
+    this.#isInOrder ??= this.#orders.every((order, doc) => doc === 0 || order >= this.#orders[doc - 1]!);
+    return this.#isInOrder;
   }
 
   /** The document that holds version `rid` of a record, or -1. */

@@ -11,22 +11,24 @@ export class DocSet {
   constructor(docs: number) {
     this.docs = docs;
     this.bits = takeBits((docs + 31) >>> 5);
-    scope?.push(this);
+    scope?.sets.push(this);
   }
 
   /**
-   * Runs one search. The memory of every set made in it is used again by later searches, but for sets that are kept: a
-   * search makes a dozen sets, and giving back so much memory so often is what the garbage collector would be busy with.
+   * Runs one search. The memory of every set and list made in it is used again by later searches, but for sets that are
+   * kept: a search makes a dozen sets, and giving back so much memory so often is what the garbage collector would be
+   * busy with.
    */
   static scoped<T>(run: () => T): T {
     const outer = scope;
-    const own: DocSet[] = [];
+    const own: Scope = { sets: [], lists: [] };
     scope = own;
     try {
       return run();
     } finally {
       scope = outer;
-      for (const set of own) if (!set.#isKept) giveBack(set.bits);
+      for (const set of own.sets) if (!set.#isKept) free.give(set.bits);
+      for (const list of own.lists) freeLists.give(list);
     }
   }
 
@@ -103,45 +105,68 @@ export class DocSet {
     return true;
   }
 
-  /** The documents, ascending. */
+  /** The documents, ascending. Within a search the list is gone with it. */
   list(): Uint32Array {
-    const { bits } = this;
-    if (listed.length < this.docs) listed = new Uint32Array(this.docs);
+    const { bits, docs } = this;
+    const list = freeLists.take(docs) ?? new Uint32Array(docs);
     let at = 0;
     for (let i = 0; i < bits.length; i++) {
       let word = bits[i]!;
       const base = i << 5;
       while (word !== 0) {
-        listed[at++] = base + 31 - Math.clz32(word & -word);
+        list[at++] = base + 31 - Math.clz32(word & -word);
         word &= word - 1;
       }
     }
-    return listed.slice(0, at);
+    if (scope !== null && at * SHORT > docs) {
+      scope.lists.push(list);
+      return list.subarray(0, at);
+    }
+    const copy = list.slice(0, at);
+    freeLists.give(list);
+    return copy;
   }
 }
 
-/** The sets of the search that is running. */
-let scope: DocSet[] | null = null;
+/** Lists of less than one in so many documents are copied out of the memory that holds any. */
+const SHORT = 16;
 
-/** Memory to use again, by length. */
-const free = new Map<number, Uint32Array[]>();
-const FREE_OF_A_LENGTH = 96;
-/** Segments come and go, each with a length of its own. */
-const LENGTHS = 24;
+/** The sets and lists of the search that is running. */
+interface Scope {
+  sets: DocSet[];
+  lists: Uint32Array[];
+}
+let scope: Scope | null = null;
+
+/** Memory to use again, by length. Segments come and go, each with a length of its own. */
+class FreeMemory {
+  readonly #byLength = new Map<number, Uint32Array[]>();
+  readonly #ofALength: number;
+  readonly #lengths: number;
+
+  constructor({ ofALength, lengths }: { ofALength: number; lengths: number }) {
+    this.#ofALength = ofALength;
+    this.#lengths = lengths;
+  }
+
+  take(length: number): Uint32Array | undefined {
+    return this.#byLength.get(length)?.pop();
+  }
+
+  give(memory: Uint32Array): void {
+    let list = this.#byLength.get(memory.length);
+    if (list === undefined) {
+      if (this.#byLength.size >= this.#lengths) this.#byLength.clear();
+      this.#byLength.set(memory.length, (list = []));
+    }
+    if (list.length < this.#ofALength) list.push(memory);
+  }
+}
+
+const free = new FreeMemory({ ofALength: 96, lengths: 24 });
+const freeLists = new FreeMemory({ ofALength: 4, lengths: 12 });
 
 function takeBits(length: number): Uint32Array {
-  const bits = scope === null ? undefined : free.get(length)?.pop();
+  const bits = scope === null ? undefined : free.take(length);
   return bits === undefined ? new Uint32Array(length) : bits.fill(0);
 }
-
-function giveBack(bits: Uint32Array): void {
-  let list = free.get(bits.length);
-  if (list === undefined) {
-    if (free.size >= LENGTHS) free.clear();
-    free.set(bits.length, (list = []));
-  }
-  if (list.length < FREE_OF_A_LENGTH) list.push(bits);
-}
-
-/** Where lists are made before their length is known. */
-let listed = new Uint32Array(0);

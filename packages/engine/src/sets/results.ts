@@ -1,15 +1,26 @@
 import { DocSet } from './doc-set.ts';
 
+/** A kept set of documents, and those of it that some results lack. */
+export interface Base {
+  set: DocSet;
+  others: Uint32Array;
+  /** It is all documents of the segment. */
+  isWhole: boolean;
+}
+
 /** What a segment has to show: a set whose size is known, and which is made a list only where one is needed. */
 export class Results {
   readonly set: DocSet;
   readonly count: number;
+  readonly #within: DocSet | null;
   #list: Uint32Array | null = null;
-  #rest: Uint32Array | null = null;
+  #base: Base | null = null;
 
-  constructor(set: DocSet) {
+  /** `within` is a kept set that holds all of them, such as the documents of the one word of a query. */
+  constructor(set: DocSet, within: DocSet | null = null) {
     this.set = set;
     this.count = set.count();
+    this.#within = within;
   }
 
   /** Ascending. */
@@ -17,12 +28,44 @@ export class Results {
     return (this.#list ??= this.set.list());
   }
 
-  /** The documents of the segment that are not among the results: fewer to count, where most are. */
-  get rest(): Uint32Array {
-    return (this.#rest ??= DocSet.all(this.set.docs).minus(this.set).list());
+  /**
+   * A kept set that holds all of these and not many others, with those others; null when there is none. What is counted
+   * of it can be remembered, and then only the others need to be counted (see known-counts.ts).
+   */
+  get base(): Base | null {
+    return (this.#base ??= this.#findBase());
   }
 
-  get isMost(): boolean {
-    return this.count * 2 > this.set.docs;
+  #findBase(): Base | null {
+    const { set, count } = this;
+    const isNear = (size: number): boolean => size - count < count;
+    const others = (base: DocSet): Uint32Array => base.copy().minus(set).list();
+    if (this.#within !== null && isNear(sizeOf(this.#within)))
+      return { set: this.#within, others: others(this.#within), isWhole: false };
+    if (!isNear(set.docs)) return null;
+    const whole = wholeOf(set.docs);
+    return { set: whole, others: others(whole), isWhole: true };
   }
+}
+
+const sizes = new WeakMap<DocSet, number>();
+
+/** How many documents a kept set has, counted once. */
+function sizeOf(set: DocSet): number {
+  let size = sizes.get(set);
+  if (size === undefined) sizes.set(set, (size = set.count()));
+  return size;
+}
+
+/** All documents of a segment of so many: sets without a word have a base too. By number, the few last ones. */
+const wholes = new Map<number, DocSet>();
+const WHOLES = 16;
+
+function wholeOf(docs: number): DocSet {
+  let set = wholes.get(docs);
+  if (set === undefined) {
+    if (wholes.size >= WHOLES) wholes.clear();
+    wholes.set(docs, (set = DocSet.all(docs).keep()));
+  }
+  return set;
 }

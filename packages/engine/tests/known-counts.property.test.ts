@@ -1,0 +1,95 @@
+import { completeTuning, facetValues, type RecordJson, type SearchRequest } from '@yucca/contract';
+import fc from 'fast-check';
+import { search, type Generation } from '../src/index.ts';
+import { generationOf, runs } from './arbitraries.ts';
+
+const KINDS = ['herb', 'shrub', 'tree', 'herb', 'herb', ''];
+const RECORDS: RecordJson[] = Array.from({ length: 400 }, (_, i) => ({
+  id: `r${i}`,
+  name: `${['rose', 'mint', 'rosemary', 'fern'][i % 4]!} ${i % 9}`,
+  kind: KINDS[i % 6]!,
+  uses: [['tea', 'salad', 'scent'][i % 3]!, ['tea', 'dye'][i % 2]!],
+  place: ['Outdoor > Beds', 'Outdoor > Pots', 'Indoor'][i % 3]!,
+  ...(i % 5 === 0 ? {} : { added: `202${i % 4}-0${1 + (i % 9)}-11` }),
+  price: (i * 7) % 60,
+}));
+const TUNING = completeTuning({
+  search: [{ field: 'name' }],
+  facets: [
+    { name: 'kind', field: 'kind' },
+    { name: 'uses', field: 'uses', match: 'all' },
+    { name: 'place', field: 'place', kind: 'tree' },
+    { name: 'added', field: 'added', kind: 'dates', by: 'month' },
+    { name: 'price', field: 'price', kind: 'numbers' },
+  ],
+});
+
+/** The same generation with some documents gone, over the same segments: what is remembered of them is used again. */
+function without(generation: Generation, gone: ReadonlySet<number>): Generation {
+  let first = 0;
+  const segments = generation.segments.map(({ segment, dead }) => {
+    const docs = Array.from({ length: segment.docs }, (_, doc) => doc).filter((doc) => gone.has(first + doc));
+    first += segment.docs;
+    return { segment, dead: dead.with(docs, (bytes) => new ArrayBuffer(bytes)) };
+  });
+  return { number: generation.number + 1, segments };
+}
+
+test('counts that are remembered with a word stay right while records go, choices are made and pages are hidden', () => {
+  const generation = generationOf(RECORDS, TUNING, [250]);
+  const query = fc.constantFrom('', 'r', 'ro', 'rose', 'rosemary', 'mint 3', 'm', 'rosemery', 'absent');
+  const select = fc.constantFrom<NonNullable<SearchRequest['select']>>(
+    {},
+    {},
+    { kind: ['herb'] },
+    { uses: ['tea', 'salad'] },
+    { place: ['Outdoor'] },
+  );
+  const gone = fc.uniqueArray(fc.nat({ max: RECORDS.length - 1 }), { maxLength: 200 });
+  fc.assert(
+    fc.property(query, select, gone, fc.boolean(), (q, choices, lost, hides) => {
+      const tuning = hides
+        ? {
+            ...TUNING,
+            placements: completeTuning({
+              placements: [{ name: 'hide', when: { is: 'contains', query: '' }, hide: ['r4', 'r8'] }],
+            }).placements,
+          }
+        : TUNING;
+      const request = { q, select: choices, facets: ['*'], size: 5 };
+      const absent = new Set(lost);
+      const left = RECORDS.filter((_, i) => !absent.has(i));
+      const fresh = search(generationOf(left, TUNING), tuning, request);
+      const again = search(without(generation, absent), tuning, request);
+      expect(again.total).toBe(fresh.total);
+      expect(again.facets).toEqual(fresh.facets);
+      expect(again.results.map(({ id }) => id)).toEqual(fresh.results.map(({ id }) => id));
+    }),
+    runs(150),
+  );
+});
+
+test('a list of values that is cut short is the beginning of the whole list', () => {
+  const facet = (size: number, order: 'count' | 'value') =>
+    completeTuning({ search: [{ field: 'name' }], facets: [{ name: 'name', field: 'name', size, order }] });
+  const whole = generationOf(RECORDS, facet(5, 'count'));
+  const parted = generationOf(RECORDS, facet(5, 'count'), [100, 330]);
+  const query = fc.constantFrom('', 'r', 'rose', 'fern 3', 'absent');
+  const size = fc.integer({ min: 1, max: 40 });
+  fc.assert(
+    fc.property(
+      query,
+      size,
+      fc.constantFrom('count', 'value'),
+      fc.constantFrom(whole, parted),
+      (q, most, order, on) => {
+        const request = { q, facets: ['*'] };
+        const all = search(on, facet(1_000, order), request).facets.name!;
+        const some = search(on, facet(most, order), request).facets.name!;
+        expect(facetValues(some)).toEqual(facetValues(all).slice(0, most));
+        expect(some).toMatchObject({ more: facetValues(all).length > most });
+      },
+    ),
+    runs(60),
+  );
+});
