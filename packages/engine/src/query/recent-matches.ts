@@ -1,7 +1,9 @@
 import type { WordMatch } from './word-match.ts';
 
-/** What the matches of one segment may hold of memory in all. A set of a million documents is 125 kB. */
-const MOST_BYTES = 32 * 2 ** 20;
+/** What may be remembered of one segment, by its size: a quarter of it, within bounds. */
+const SHARE = 1 / 4;
+const LEAST_BYTES = 2 * 2 ** 20;
+const MOST_BYTES = 128 * 2 ** 20;
 /** Rough size of a reading, and of an entry without any: a misspelt word has thousands of readings at times. */
 const READING_BYTES = 120;
 const ENTRY_BYTES = 400;
@@ -13,7 +15,13 @@ const ENTRY_BYTES = 400;
  */
 export class RecentMatches {
   readonly #matches = new Map<string, { match: WordMatch; bytes: number }>();
+  readonly #most: number;
   #bytes = 0;
+
+  /** `bytes` is the size of the segment. */
+  constructor(bytes: number) {
+    this.#most = Math.min(MOST_BYTES, Math.max(LEAST_BYTES, bytes * SHARE));
+  }
 
   get(key: string, make: () => WordMatch): WordMatch {
     const found = this.#matches.get(key);
@@ -28,7 +36,7 @@ export class RecentMatches {
     this.#matches.set(key, { match, bytes });
     this.#bytes += bytes;
     for (const [oldest, entry] of this.#matches) {
-      if (this.#bytes <= MOST_BYTES || oldest === key) break;
+      if (this.#bytes <= this.#most || oldest === key) break;
       this.#matches.delete(oldest);
       this.#bytes -= entry.bytes;
     }

@@ -50,7 +50,7 @@ const recentMatches = new WeakMap<Segment, RecentMatches>();
 
 function recentOf(segment: Segment): RecentMatches {
   let recent = recentMatches.get(segment);
-  if (recent === undefined) recentMatches.set(segment, (recent = new RecentMatches()));
+  if (recent === undefined) recentMatches.set(segment, (recent = new RecentMatches(segment.bytes)));
   return recent;
 }
 

@@ -88,9 +88,9 @@ export class SegmentBuilder {
     const doc = this.docs;
     this.#rids.push(rid);
     this.#orders.push(order);
-    this.#keyBytes.append(encoder.encode(key));
+    appendText(this.#keyBytes, key);
     this.#keyStarts.push(this.#keyBytes.length);
-    this.#recordBytes.append(encoder.encode(json));
+    appendText(this.#recordBytes, json);
     this.#recordStarts.push(this.#recordBytes.length);
     this.#walk(record, this.#fields.root, doc, LIMITS.pathLevels);
     this.#words.endDocument();
@@ -171,6 +171,11 @@ export class SegmentBuilder {
     ];
     return writeSegment(sections, allocate);
   }
+}
+
+/** Adds a text as UTF-8, where a UTF-16 unit takes three bytes at most. */
+function appendText(bytes: GrowingArray<Uint8Array>, text: string): void {
+  bytes.appendInto(text.length * 3, (room) => encoder.encodeInto(text, room).written);
 }
 
 /** Numbers as their distance from the least: they are close to each other, and fit into half the bytes. */

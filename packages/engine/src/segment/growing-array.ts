@@ -33,6 +33,13 @@ export class GrowingArray<T extends Numbers> {
     this.#length = end;
   }
 
+  /** Adds what `write` puts into room for `most` values; it answers how many there are. */
+  appendInto(most: number, write: (room: T) => number): void {
+    const end = this.#length + most;
+    if (end > this.#array.length) this.#grow(end);
+    this.#length += write(this.#array.subarray(this.#length, end) as T);
+  }
+
   clear(): void {
     this.#array = new this.#Type(0);
     this.#length = 0;
