@@ -61,6 +61,20 @@ test('typos can be switched off, by word, by field and by first letter', () => {
   expect(ids('bgave ')).toEqual(['3', '4']);
 });
 
+test('a word that falls apart in more ways than are tried says so', () => {
+  const text = 'abcdefghijkl';
+  const partsOf = (ways: number): string[] =>
+    Array.from({ length: ways }, (_, i) => `${text.slice(0, i + 2)} ${text.slice(i + 2)}`);
+  const wordsOf = (ways: number) => {
+    const tuning = completeTuning({ typos: { enabled: false } });
+    const written = partsOf(ways).map((name, i) => ({ id: String(i), name }));
+    const answer = search(generationOf(written, tuning), tuning, { q: `${text} ` });
+    return [answer.total, answer.understood.words[0]!.capped];
+  };
+  expect(wordsOf(8)).toEqual([8, undefined]);
+  expect(wordsOf(9)).toEqual([8, true]);
+});
+
 test('words past the limit are ignored and named', () => {
   const answer = ask(`${'plant '.repeat(32)}extra words`);
   expect(answer.understood.dropped).toEqual(['extra', 'words']);

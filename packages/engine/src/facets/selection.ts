@@ -52,6 +52,18 @@ export class Selection {
     return results;
   }
 
+  /** Whether no match in any segment passes all choices. Counts nothing. */
+  leavesNothing(segments: readonly { segment: Segment }[], matches: readonly DocSet[]): boolean {
+    const chosen = this.#active.filter((active) => active.chosen);
+    return segments.every(({ segment }, i) => {
+      // Most of the time it is known without looking at the choices.
+      if (chosen.length === 0 || matches[i]!.isEmpty()) return matches[i]!.isEmpty();
+      const left = matches[i]!.copy();
+      for (const { facet } of chosen) left.and(facet.chosen(segment));
+      return left.isEmpty();
+    });
+  }
+
   /** The counted facets, by name, in the order of the tuning. */
   answer(): Record<string, FacetAnswer> {
     return Object.fromEntries(

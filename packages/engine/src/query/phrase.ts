@@ -38,19 +38,29 @@ export function findTogether(
   weights: ArrayLike<number>,
   mostDocs = Infinity,
 ): Occurrences {
-  // A synonym may be longer than any query; so much text hardly stands anywhere twice.
-  const terms = words.slice(0, LIMITS.queryWords).map((word) => findWord(segment.trie, word));
-  if (terms.includes(-1)) return NOWHERE;
-  const size = (term: number): number => segment.postStart(term + 1) - segment.postStart(term);
-  const distinct = [...new Set(terms)];
-  if (Math.min(...distinct.map(size)) > mostDocs) return NOWHERE;
+  const terms = termsOf(segment, words);
+  if (terms === null || areTooCommon(segment, words, mostDocs)) return NOWHERE;
   const docs = new GrowingArray(Uint32Array);
   const places = new GrowingArray(Uint16Array);
-  readTogether(segment, holdingAll(segment, distinct, weights).list(), terms, weights, (doc, place) => {
+  readTogether(segment, holdingAll(segment, [...new Set(terms)], weights).list(), terms, weights, (doc, place) => {
     docs.push(doc);
     places.push(place);
   });
   return { terms, docs: docs.view().slice(), places: places.view().slice() };
+}
+
+/** The words' numbers; null when one of them stands nowhere. */
+function termsOf(segment: Segment, words: readonly string[]): number[] | null {
+  // A synonym may be longer than any query; so much text hardly stands anywhere twice.
+  const terms = words.slice(0, LIMITS.queryWords).map((word) => findWord(segment.trie, word));
+  return terms.includes(-1) ? null : terms;
+}
+
+/** Whether even the rarest of some words has more than so many postings. */
+export function areTooCommon(segment: Segment, words: readonly string[], mostDocs: number): boolean {
+  const terms = mostDocs === Infinity ? null : termsOf(segment, words);
+  if (terms === null) return false;
+  return terms.every((term) => segment.postStart(term + 1) - segment.postStart(term) > mostDocs);
 }
 
 /** Documents that hold all of some words in one field. */

@@ -66,8 +66,18 @@ export function readTier(tier: number, words: number): { words: number; typos: n
   return { words: words - Math.floor(tier / TYPOS_PER_TIER), typos: tier % TYPOS_PER_TIER };
 }
 
+/** The best `size` results of all segments, best first. */
+export function rankAcross(
+  jobs: readonly RankJob[],
+  compare: (a: Candidate, b: Candidate) => number,
+  size: number,
+): Candidate[] {
+  const best = jobs.flatMap((job) => rankSegment(job, size));
+  return jobs.length === 1 ? best : best.sort(compare).slice(0, size);
+}
+
 /** The best `size` results of a segment, best first. */
-export function rankSegment(job: RankJob, size: number): Candidate[] {
+function rankSegment(job: RankJob, size: number): Candidate[] {
   if (size === 0) return [];
   if (job.sorting !== null) return rankSorted(job, size);
   if (job.results.count <= WORTH_CHOOSING) return rankFew(job, job.results.list, size);

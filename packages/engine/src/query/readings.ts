@@ -5,7 +5,7 @@ import { splitAtDigits } from '../text/tokens.ts';
 import { stemmerFor } from '../text/stem.ts';
 import type { FieldWeights } from './fields.ts';
 import type { QueryWord } from './parse.ts';
-import { findTogether, MOST_FOR_SPLIT, type Occurrences } from './phrase.ts';
+import { areTooCommon, findTogether, MOST_FOR_SPLIT, type Occurrences } from './phrase.ts';
 import { synonymsOf } from './synonyms.ts';
 import { walkTypos } from './typo-walk.ts';
 
@@ -31,6 +31,8 @@ export interface Alternative {
   words: string[];
   /** joined: the rest of a longer word may follow. */
   prefix: boolean;
+  /** split: the last one tried, though the word falls apart in further ways. */
+  isCapped?: boolean;
 }
 
 /** Splits tried for one word: names and compounds have few, and short words would fall apart into anything. */
@@ -69,13 +71,24 @@ function splitsOf(text: string, segments: readonly Segment[]): Alternative[] {
   const splits: Alternative[] =
     parts.length > 1 && parts.length <= 4 ? [{ how: 'split', words: parts, prefix: false }] : [];
   if (text.length < 2 * LEAST_PART || segments.some(({ trie }) => findWord(trie, text) !== -1)) return splits;
-  for (let at = LEAST_PART; at <= text.length - LEAST_PART && splits.length < MOST_SPLITS; at++) {
+  for (let at = LEAST_PART; at <= text.length - LEAST_PART; at++) {
     const pair = [text.slice(0, at), text.slice(at)];
-    if (segments.some(({ trie }) => pair.every((part) => findWord(trie, part) !== -1))) {
-      splits.push({ how: 'split', words: pair, prefix: false });
+    if (!segments.some(({ trie }) => pair.every((part) => findWord(trie, part) !== -1))) continue;
+    if (splits.length === MOST_SPLITS) {
+      splits.at(-1)!.isCapped = true;
+      break;
     }
+    splits.push({ how: 'split', words: pair, prefix: false });
   }
   return splits;
+}
+
+/** Whether a word has readings as two words that are not looked up: too many of them, or of words too common to tell. */
+export function isCapped(alternatives: readonly Alternative[], segments: readonly Segment[]): boolean {
+  return alternatives.some(
+    ({ how, words, isCapped = false }) =>
+      how === 'split' && (isCapped || segments.some((segment) => areTooCommon(segment, words, MOST_FOR_SPLIT))),
+  );
 }
 
 /** The readings of a word that depend on nothing but itself: as written, by its stem, as a beginning, with typos. */

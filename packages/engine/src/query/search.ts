@@ -15,11 +15,11 @@ import {
   type Generation,
   type SearchContext,
 } from './generation.ts';
-import { Grouping } from './group.ts';
+import { rankGrouped } from './group.ts';
 import { matchesOf, matchQuery, readCondition, type Matching, type SegmentMatch } from './matching.ts';
 import { parseQuery, type ParsedQuery } from './parse.ts';
 import { Presenter } from './present.ts';
-import { compareAnywhere, eachCandidate, rankSegment, type Candidate, type RankJob } from './rank.ts';
+import { compareAnywhere, rankAcross, type Candidate, type RankJob } from './rank.ts';
 import { sortingFor } from './sort-keys.ts';
 import { nearestSpelling, understandWord } from './understand.ts';
 import { anywhere } from './word-match.ts';
@@ -166,30 +166,22 @@ function select(
       for (const key of placed.hide) set.minus(DocSet.of(set.docs, match.segment.docsOfKey(key)));
       return set;
     });
-  const giveUpWords = tuning.words.require === 'most';
-  for (;;) {
-    const sets = candidates();
-    if (giveUpWords && required.size > 1) {
-      const narrow = new Selection(tuning, { ...request, facets: [] });
-      const nothing = segments.every(({ segment }, i) => narrow.apply(segment, sets[i]!).count === 0);
-      if (nothing) {
-        // A word that stands nowhere tells nothing, however rare; it goes before any other.
-        const absent = [...required].filter((i) => !standsSomewhere(segments, i));
-        const least = (absent.length > 0 ? absent : [...required]).reduce((a, b) =>
-          tellings[b]! < tellings[a]! ? b : a,
-        );
-        required.delete(least);
-        dropped.push(words[least]!.typed);
-        continue;
-      }
-    }
-    const selection = new Selection(tuning, request);
-    const isOneWord = words.length === 1 && pins.length === 0;
-    const results = segments.map(({ segment, words: [word] }, i) =>
-      selection.apply(segment, sets[i]!, isOneWord ? anywhere(word!) : null),
-    );
-    return { selection, results, dropped };
+  const choices = new Selection(tuning, { ...request, facets: [] });
+  let sets = candidates();
+  while (tuning.words.require === 'most' && required.size > 1 && choices.leavesNothing(segments, sets)) {
+    // A word that stands nowhere tells nothing, however rare; it goes before any other.
+    const absent = [...required].filter((i) => !standsSomewhere(segments, i));
+    const least = (absent.length > 0 ? absent : [...required]).reduce((a, b) => (tellings[b]! < tellings[a]! ? b : a));
+    required.delete(least);
+    dropped.push(words[least]!.typed);
+    sets = candidates();
   }
+  const selection = new Selection(tuning, request);
+  const isOneWord = words.length === 1 && pins.length === 0;
+  const results = segments.map(({ segment, words: [word] }, i) =>
+    selection.apply(segment, sets[i]!, isOneWord ? anywhere(word!) : null),
+  );
+  return { selection, results, dropped };
 }
 
 function standsSomewhere(segments: readonly SegmentMatch[], word: number): boolean {
@@ -216,7 +208,6 @@ function rank(
   const signals = signalsOf(segments, tuning);
   const sorting = sortingFor(segments, tuning, request);
   const compare = compareAnywhere(sorting);
-  const total = results.reduce((sum, { count }) => sum + count, 0);
   const jobs = matching.segments.map((match, index): RankJob => {
     const pinned = pins.filter(({ segment }) => segment === index).map(({ doc }) => doc);
     return {
@@ -232,14 +223,12 @@ function rank(
     };
   });
   if (tuning.group !== null) {
-    const grouping = new Grouping(tuning.group, compare);
-    for (const job of jobs) eachCandidate(job, grouping.offerTo(job.match.segment));
-    const grouped = grouping.finish();
+    const { best, total, others } = rankGrouped(jobs, tuning.group, compare, size);
     const shownPins = pins.filter(({ segment, doc }) => results[segment]!.set.has(doc)).length;
-    return { best: grouped.results.slice(0, size), total: grouped.results.length + shownPins, others: grouped.others };
+    return { best, total: total + shownPins, others };
   }
-  const best = jobs.flatMap((job) => rankSegment(job, size));
-  return { best: jobs.length === 1 ? best : best.sort(compare).slice(0, size), total, others: new Map() };
+  const total = results.reduce((sum, { count }) => sum + count, 0);
+  return { best: rankAcross(jobs, compare, size), total, others: new Map() };
 }
 
 function withoutDocs({ set }: Results, docs: readonly number[]): Results {

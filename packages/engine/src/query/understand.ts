@@ -1,7 +1,7 @@
 import type { UnderstoodWord } from '@yucca/contract';
 import { wordAt } from '../segment/trie.ts';
 import type { Matching, SegmentMatch } from './matching.ts';
-import type { Reading } from './readings.ts';
+import { isCapped, type Reading } from './readings.ts';
 import { walkTypos } from './typo-walk.ts';
 
 const READINGS_SHOWN = 5;
@@ -10,7 +10,11 @@ const READINGS_SHOWN = 5;
  * Which words of the data a typed word was taken for, the most common first. With `hidesRecords` only words of records
  * that may be found are told: a forced filter hides the words of what it hides.
  */
-export function understandWord({ words, segments }: Matching, index: number, hidesRecords: boolean): UnderstoodWord {
+export function understandWord(
+  { words, alternatives, segments }: Matching,
+  index: number,
+  hidesRecords: boolean,
+): UnderstoodWord {
   let least = Infinity;
   for (const match of segments) {
     for (const reading of match.words[index]!.readings) {
@@ -24,10 +28,13 @@ export function understandWord({ words, segments }: Matching, index: number, hid
       found.set(text, (found.get(text) ?? 0) + count);
   }
   const as = [...found].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1)).slice(0, READINGS_SHOWN);
+  const all = segments.map(({ segment }) => segment);
+  const capped = !hidesRecords && isCapped(alternatives[index]!, all);
   return {
     text: words[index]!.typed,
     typo: least > 0 && Number.isFinite(least),
     as: as.map(([text]) => text),
+    ...(capped ? { capped } : {}),
   };
 }
 
