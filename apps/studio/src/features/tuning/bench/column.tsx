@@ -4,7 +4,7 @@ import type { Card, SearchResult } from '@yucca/contract';
 import { shownHit } from '@yucca/kit';
 import clsx from 'clsx';
 import { Popover } from 'radix-ui';
-import { memo, useRef, useState, type PointerEvent } from 'react';
+import { memo, useEffect, useRef, useState, type PointerEvent } from 'react';
 import { HitLine } from '@/features/probe/hit-line';
 import { Explanation } from './explanation';
 import { ROW_PX } from './lines';
@@ -231,6 +231,10 @@ function Why({
   const wentOn = useRef(false);
   const row = results.findIndex((one) => one.id === id);
   const result = results[row];
+  // A result that has left is not explained again when it comes back.
+  useEffect(() => {
+    if (row === -1) onClose();
+  }, [row, onClose]);
   if (!result) return null;
   return (
     <Popover.Root open onOpenChange={(open) => !open && onClose()}>
