@@ -61,6 +61,16 @@ test('typos can be switched off, by word, by field and by first letter', () => {
   expect(ids('bgave ')).toEqual(['3', '4']);
 });
 
+test('joined forms that are longer than any word are found by their beginning', () => {
+  const parts = ['a', 'b', 'c', 'd'].map((letter) => letter.repeat(40));
+  const tuning = completeTuning({});
+  const generation = generationOf([{ id: '1', code: parts.join('-') }], tuning);
+  // Nine letters into the second part: only the joined form begins so.
+  const [result] = search(generation, tuning, { q: `${'a'.repeat(40)}${'b'.repeat(9)}`, explain: true }).results;
+  expect(result).toMatchObject({ id: '1', marks: { '/code': [[0, 50]] }, why: { words: 1 } });
+  expect(result!.why!.text).toBeGreaterThan(0);
+});
+
 test('a word that falls apart in more ways than are tried says so', () => {
   const text = 'abcdefghijkl';
   const partsOf = (ways: number): string[] =>

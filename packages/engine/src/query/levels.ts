@@ -1,8 +1,7 @@
 import { MAX_POSITION, POSITION_BITS } from '../segment/forward.ts';
 import { GrowingArray } from '../segment/growing-array.ts';
 import { bestOfClass, CLASSES, POSITION_STEPS, positionStep } from '../segment/impact.ts';
-import type { Segment } from '../segment/segment.ts';
-import { MAX_WORD } from '../text/words.ts';
+import { TERM_LENGTHS, type Segment } from '../segment/segment.ts';
 import type { FieldWeights } from './fields.ts';
 import type { Occurrences } from './phrase.ts';
 import type { Reading } from './readings.ts';
@@ -37,7 +36,7 @@ interface Level {
 const STEPS = 512;
 
 /** Which lengths of words a reading has; made once, since a misspelt word has many readings. */
-const present = new Uint8Array(MAX_WORD + 1);
+const present = new Uint8Array(TERM_LENGTHS);
 
 /** A field and a step of positions as one number, and the best place of such a step. */
 const stepOfPlace = (place: number): number =>
@@ -100,7 +99,7 @@ export class Levels {
     present.fill(0);
     for (let term = reading.from; term < reading.to; term++) present[termLengths[term]!] = 1;
     const shelves: Shelf[] = [];
-    for (let length = 1; length < present.length; length++) {
+    for (let length = 0; length < TERM_LENGTHS; length++) {
       if (present[length] === 0) continue;
       const form = formFactor(trust, false, reading.letters, length);
       shelves.push({ bound: most * form, reading, form, length });

@@ -1,5 +1,4 @@
-import type { Segment } from '../segment/segment.ts';
-import { MAX_WORD } from '../text/words.ts';
+import { TERM_LENGTHS, type Segment } from '../segment/segment.ts';
 import type { Reading } from './readings.ts';
 import { formFactor, trustIn } from './score.ts';
 
@@ -75,7 +74,7 @@ export class QueryCodes {
 }
 
 /** The code of each length of words in one reading. */
-const byLength = new Uint16Array(MAX_WORD + 1);
+const byLength = new Uint16Array(TERM_LENGTHS);
 
 function fill(segment: Segment, readings: readonly Reading[], table: Uint16Array, any: Uint8Array): Code[] {
   // Code 0 is "no match"; its entry is never read.

@@ -28,6 +28,9 @@ function decode(bytes: Uint8Array): string {
   return decoder.decode(bytes.buffer instanceof ArrayBuffer ? bytes : bytes.slice());
 }
 
+/** Lengths of dictionary words stand in a byte: four words of 64 letters that are joined come out as 0. */
+export const TERM_LENGTHS = 256;
+
 /** An opened segment: typed views into one flat buffer. Opening reads the section table and parses nothing else. */
 export class Segment {
   readonly meta: SegmentMeta;
