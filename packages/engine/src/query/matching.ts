@@ -9,10 +9,8 @@ import { DocSet } from '../sets/doc-set.ts';
 import { fieldWeights, type FieldWeights } from './fields.ts';
 import { SearchRequestError, type Generation, type SearchContext } from './generation.ts';
 import { type ParsedQuery, type QueryWord } from './parse.ts';
-import { findTogether } from './phrase.ts';
 import { alternativesFor, type Alternative } from './readings.ts';
 import { telling } from './score.ts';
-import { findWord } from '../segment/trie.ts';
 import { QueryCodes } from './term-codes.ts';
 import { anywhere, matchWord, type WordMatch } from './word-match.ts';
 
@@ -65,7 +63,7 @@ export function matchQuery(
     if (dead.count > 0) allowed.minus(dead);
     for (const [source, condition] of conditions) allowed.and(filterSet(segment, source, condition));
     if (request.near?.withinM !== undefined) allowed.and(within(segment, tuning, request.near));
-    for (const phrase of excluded) allowed.minus(holding(segment, phrase, fields));
+    for (const word of excluded) allowed.minus(anywhere(matchWord(segment, word, [], fields, tuning)));
     const matches = words.map((word, i) => {
       if (cancelled?.()) stop();
       return matchWord(segment, word, alternatives[i]!, fields, tuning);
@@ -73,19 +71,6 @@ export function matchQuery(
     return { segment, allowed, fields, words: matches, codes: new QueryCodes(segment, matches) };
   });
   return { words, alternatives, segments: matched, tellings: words.map((_, i) => tellingOf(matched, i)) };
-}
-
-/** Records that hold a word as written, or words that stand together, in fields that are searched. */
-export function holding(segment: Segment, phrase: readonly string[], { weights }: FieldWeights): DocSet {
-  if (phrase.length > 1) return DocSet.of(segment.docs, findTogether(segment, phrase, weights).docs);
-  const set = new DocSet(segment.docs);
-  const term = findWord(segment.trie, phrase[0]!);
-  if (term === -1) return set;
-  for (let group = segment.groupStarts[term]!; group < segment.groupStarts[term + 1]!; group++) {
-    if (weights[segment.groupFields[group]!] === 0) continue;
-    for (let at = segment.groupPosts[group]!; at < segment.groupPosts[group + 1]!; at++) set.add(segment.postDocs[at]!);
-  }
-  return set;
 }
 
 /** Records within a distance, edge included: a box from the tree first, then the distance itself. */

@@ -19,8 +19,8 @@ export interface QueryWord {
 
 export interface ParsedQuery {
   words: QueryWord[];
-  /** What no result may hold: words, or words that stand together. */
-  excluded: string[][];
+  /** What no result may hold as written: phrases, of one word too. */
+  excluded: QueryWord[];
   /** Words and phrases past the limits, as typed: ignored, and said so. */
   dropped: string[];
 }
@@ -34,19 +34,19 @@ const MINUS = /(^|\s)-(?=[\p{L}\p{N}])(\S+)/gu;
  * begin with `ro`, "red ro " does not. A quotation mark that is not closed yet is no quotation mark.
  */
 export function parseQuery(q: string, tuning: Tuning): ParsedQuery {
-  const excluded: Excluded[] = [];
+  const excluded: QueryWord[] = [];
   const pieces: { word: QueryWord; start: number }[] = [];
   const take = (text: string): string[] => words(text).map((word) => word.text);
   const blank = (part: string): string => ' '.repeat(part.length);
   let rest = q.replace(QUOTED, (part: string, before: string, minus: string, inside: string, offset: number) => {
     const phrase = take(inside);
-    if (phrase.length > 0 && minus !== '') excluded.push({ words: phrase, typed: part.trim() });
+    if (phrase.length > 0 && minus !== '') excluded.push(phraseWord(phrase, part.trim()));
     else if (phrase.length > 0) pieces.push({ word: phraseWord(phrase, part.trim()), start: offset + before.length });
     return blank(part);
   });
   rest = rest.replace(MINUS, (part: string, _before: string, word: string) => {
     const taken = take(word);
-    if (taken.length > 0) excluded.push({ words: taken, typed: part.trim() });
+    if (taken.length > 0) excluded.push(phraseWord(taken, part.trim()));
     return blank(part);
   });
   const rules = rulesOf(tuning);
@@ -56,12 +56,6 @@ export function parseQuery(q: string, tuning: Tuning): ParsedQuery {
     pieces.map(({ word }) => word),
     excluded,
   );
-}
-
-/** What no result may hold, and how it was typed. */
-interface Excluded {
-  words: string[];
-  typed: string;
 }
 
 interface FoldedRules {
@@ -104,25 +98,21 @@ function plainWord(
  * Holds the query to the limits of words, those of phrases counted, and of phrases, each of which may mean reading most of
  * all documents; says what was left out. What is excluded has the same limits of its own.
  */
-function limited(all: readonly QueryWord[], allExcluded: readonly Excluded[]): ParsedQuery {
-  const [words, leftOut] = within(all, ({ phrase }) => phrase?.length ?? 1);
-  const [excluded, leftIn] = within(allExcluded, ({ words }) => words.length);
+function limited(all: readonly QueryWord[], allExcluded: readonly QueryWord[]): ParsedQuery {
+  const [words, leftOut] = within(all);
+  const [excluded, leftIn] = within(allExcluded);
   // With nothing but stop words, they are what is meant.
   if (words.every(({ optional }) => optional)) words.forEach((word) => (word.optional = false));
-  return {
-    words,
-    excluded: excluded.map(({ words }) => words),
-    dropped: [...leftOut, ...leftIn].map(({ typed }) => typed),
-  };
+  return { words, excluded, dropped: [...leftOut, ...leftIn].map(({ typed }) => typed) };
 }
 
 /** The first of some words and phrases that the limits allow, and the rest. */
-function within<T>(all: readonly T[], wordsOf: (one: T) => number): [kept: T[], left: T[]] {
+function within(all: readonly QueryWord[]): [kept: QueryWord[], left: QueryWord[]] {
   let [words, phrases] = [0, 0];
-  const kept: T[] = [];
-  const left: T[] = [];
+  const kept: QueryWord[] = [];
+  const left: QueryWord[] = [];
   for (const one of all) {
-    const count = wordsOf(one);
+    const count = one.phrase?.length ?? 1;
     const fits = words + count <= LIMITS.queryWords && (count === 1 || phrases < LIMITS.queryPhrases);
     if (fits) {
       words += count;

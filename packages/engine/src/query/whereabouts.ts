@@ -13,10 +13,10 @@ import { DocSet } from '../sets/doc-set.ts';
 import { typoDistances } from '../text/distance.ts';
 import { words } from '../text/words.ts';
 import type { Generation, SearchContext } from './generation.ts';
-import { holding, readCondition, within, type SegmentMatch } from './matching.ts';
+import { readCondition, within, type SegmentMatch } from './matching.ts';
 import type { QueryWord } from './parse.ts';
 import { present, withArranged, type Arranged } from './search.ts';
-import { anywhere } from './word-match.ts';
+import { anywhere, matchWord } from './word-match.ts';
 
 interface Place {
   segment: number;
@@ -89,8 +89,10 @@ function reasonsFor(
     const alone = new Selection(tuning, { select: { [facet]: choice } });
     if (!alone.apply(segment, DocSet.all(segment.docs)).set.has(doc)) reasons.push({ kind: 'choice', facet });
   }
-  for (const phrase of parsed.excluded)
-    if (holding(segment, phrase, match.fields).has(doc)) reasons.push({ kind: 'excluded', word: phrase.join(' ') });
+  for (const word of parsed.excluded) {
+    const held = anywhere(matchWord(segment, word, [], match.fields, tuning));
+    if (held.has(doc)) reasons.push({ kind: 'excluded', word: word.text });
+  }
   reasons.push(...missingWords(matching.words, match, tuning, dropped, doc));
   if (placed.hide.includes(id)) {
     const hiding = tuning.placements.find(({ name, hide }) => placed.names.includes(name) && hide.includes(id));
