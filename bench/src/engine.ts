@@ -70,6 +70,10 @@ export function measureEngine(count: number): EngineResult {
   const like = db.prepare("select count(*) from records where text like '%' || ? || '%' and text like '%' || ? || '%'");
   const scanMedianMs = median(sample.map(scan));
   const likeMedianMs = median(sample.map((q) => timed(() => like.get(q.split(' ')[0], q.split(' ')[1] ?? ''))));
+  // Others of their kind before, as with the keystrokes: the first pay for compiling. Each is asked once, since what has been
+  // asked is remembered.
+  hostileQueries(generator, 40).forEach(ask);
+  const hostileMs = Math.max(...hostileQueries(generator, 0).map(ask));
   return {
     records: count,
     buildRecordsPerS: Math.round(count / (buildMs / 1000)),
@@ -80,8 +84,7 @@ export function measureEngine(count: number): EngineResult {
     scanMedianMs: round(scanMedianMs),
     likeMedianMs: round(likeMedianMs),
     timesFasterThanScan: round(scanMedianMs / times.medianMs, 1),
-    // Once before, as with the keystrokes: the first of its kind pays for compiling.
-    hostileMs: round(Math.max(...hostileQueries(generator).map((q) => Math.min(ask(q), ask(q)))), 1),
+    hostileMs: round(hostileMs, 1),
   };
 }
 
@@ -89,15 +92,16 @@ export function measureEngine(count: number): EngineResult {
  * Queries made to cost much: as many long misspelt words as are read, phrases of the commonest words, wanted and not wanted,
  * quotes without end, one endless word.
  */
-function hostileQueries(generator: Generator): string[] {
-  const long = generator.vocabulary.filter((word) => word.length >= 8).slice(0, 400);
+function hostileQueries({ vocabulary }: Generator, from: number): string[] {
+  const long = vocabulary.filter((word) => word.length >= 8).slice(from, from + 400);
+  const common = (i: number): string => vocabulary[from + i]!;
   const misspelt = (i: number): string => `${long[i]!.slice(0, 3)}q${long[i]!.slice(4)}`;
   const pairs = (before: string): string[] =>
-    Array.from({ length: 15 }, (_, i) => `${before}"${generator.vocabulary[i]} ${generator.vocabulary[i + 1]}"`);
+    Array.from({ length: 15 }, (_, i) => `${before}"${common(i)} ${common(i + 1)}"`);
   return [
     Array.from({ length: 40 }, (_, i) => misspelt(i * 7)).join(' '),
-    Array.from({ length: 32 }, (_, i) => generator.vocabulary[i]!).join(' '),
-    `"${Array.from({ length: 30 }, (_, i) => generator.vocabulary[i % 3]!).join(' ')}"`,
+    Array.from({ length: 32 }, (_, i) => common(i)).join(' '),
+    `"${Array.from({ length: 30 }, (_, i) => common(i % 3)).join(' ')}"`,
     pairs('').join(' '),
     pairs('-').join(' '),
     '"'.repeat(500),

@@ -2,7 +2,7 @@
 export const LIMITS = {
   queryLength: 512,
   queryWords: 32,
-  /** Phrases of a query, and as many that are excluded. */
+  /** Phrases of a query, wanted and excluded ones together. */
   queryPhrases: 3,
   pageSize: 200,
   /** `page × size` may not go past this many results. */

@@ -52,6 +52,8 @@ test('phrases past the limit are named too, and so is what is excluded past it',
   const unwanted = parse(`mint ${phrases.map((phrase) => `-${phrase}`).join(' ')} -rose`);
   expect(unwanted.excluded.map(({ text }) => text)).toEqual(['a b', 'c d', 'e f', 'rose']);
   expect(unwanted.dropped).toEqual(['-"g h"']);
+  const both = parse(`"a b" "c d" -"e f" -"g h"`);
+  expect([both.words.length, both.excluded.length, both.dropped]).toEqual([2, 1, ['-"g h"']]);
 });
 
 test('synonyms: one step, several words, other forms of them', () => {

@@ -96,27 +96,30 @@ function plainWord(
 
 /**
  * Holds the query to the limits of words, those of phrases counted, and of phrases, each of which may mean reading most of
- * all documents; says what was left out. What is excluded has the same limits of its own.
+ * all documents; says what was left out. Excluded words have the same limit of their own; of phrases there is but one.
  */
 function limited(all: readonly QueryWord[], allExcluded: readonly QueryWord[]): ParsedQuery {
-  const [words, leftOut] = within(all);
-  const [excluded, leftIn] = within(allExcluded);
+  const [words, leftOut] = within(all, LIMITS.queryPhrases);
+  const phrases = words.filter(isPhrase).length;
+  const [excluded, leftIn] = within(allExcluded, LIMITS.queryPhrases - phrases);
   // With nothing but stop words, they are what is meant.
   if (words.every(({ optional }) => optional)) words.forEach((word) => (word.optional = false));
   return { words, excluded, dropped: [...leftOut, ...leftIn].map(({ typed }) => typed) };
 }
 
+const isPhrase = ({ phrase }: QueryWord): boolean => phrase !== null && phrase.length > 1;
+
 /** The first of some words and phrases that the limits allow, and the rest. */
-function within(all: readonly QueryWord[]): [kept: QueryWord[], left: QueryWord[]] {
+function within(all: readonly QueryWord[], mostPhrases: number): [kept: QueryWord[], left: QueryWord[]] {
   let [words, phrases] = [0, 0];
   const kept: QueryWord[] = [];
   const left: QueryWord[] = [];
   for (const one of all) {
     const count = one.phrase?.length ?? 1;
-    const fits = words + count <= LIMITS.queryWords && (count === 1 || phrases < LIMITS.queryPhrases);
+    const fits = words + count <= LIMITS.queryWords && (!isPhrase(one) || phrases < mostPhrases);
     if (fits) {
       words += count;
-      if (count > 1) phrases++;
+      if (isPhrase(one)) phrases++;
     }
     (fits ? kept : left).push(one);
   }

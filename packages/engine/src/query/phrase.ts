@@ -5,6 +5,7 @@ import {
   headStart,
   headWords,
   isHead,
+  isTokenOf,
   MAX_POSITION,
   POSITION_BITS,
   tokenStays,
@@ -107,6 +108,8 @@ function readTogether(
   terms.forEach((term, i) => (likely[term & 255]! |= 1 << i));
   for (let i = 0; i < docs.length; i++) {
     const doc = docs[i]!;
+    // Most documents that hold all words do not hold them together, and that is seen much sooner.
+    if (!holdsPair(forward, forwardStarts[doc]!, forwardStarts[doc + 1]!, terms[0]!, terms[1]!)) continue;
     let best = -1;
     let [field, place, before, here] = [0, -1, 0, 0];
     let fits = false;
@@ -135,6 +138,21 @@ function readTogether(
     }
     if (best !== -1) visit(doc, best);
   }
+}
+
+/** Whether a word stands right before another anywhere among some entries. */
+function holdsPair(forward: Int32Array, from: number, to: number, first: number, second: number): boolean {
+  for (let at = from; at < to; at++) {
+    if (!isTokenOf(forward[at]!, first)) continue;
+    let next = at + 1;
+    while (next < to && !isHead(forward[next]!) && tokenStays(forward[next]!)) next++;
+    if (next === to || isHead(forward[next]!)) continue;
+    do {
+      if (isTokenOf(forward[next]!, second)) return true;
+      next++;
+    } while (next < to && !isHead(forward[next]!) && tokenStays(forward[next]!));
+  }
+  return false;
 }
 
 /** Where a word stands in the phrase, as bits. */

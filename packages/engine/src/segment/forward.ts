@@ -48,3 +48,8 @@ export function tokenTerm(entry: number): number {
 export function tokenStays(entry: number): boolean {
   return (entry & STAYS) !== 0;
 }
+
+/** Whether an entry is a token of this word, whether or not it stays. */
+export function isTokenOf(entry: number, term: number): boolean {
+  return (entry & ~STAYS) === term;
+}
