@@ -21,14 +21,17 @@ function firstByName(all: readonly FacetValue[], size: number): FacetValue[] {
  * last one that fits.
  */
 function mostCounted(all: readonly FacetValue[], size: number): FacetValue[] {
-  let least = 0;
-  if (all.length > size) {
-    const counts = new Uint32Array(all.length);
-    for (let i = 0; i < all.length; i++) counts[i] = all[i]!.count;
-    least = counts.sort()[all.length - size]!;
-  }
+  const least = leastListed(
+    Uint32Array.from({ length: all.length }, (_, i) => all[i]!.count),
+    size,
+  );
   return all
     .filter(({ count, selected }) => count >= least || selected)
     .sort((a, b) => b.count - a.count || byLabel(a, b))
     .filter(({ selected }, rank) => rank < size || selected);
+}
+
+/** The count of the last value that fits into a list of the most common; 0 when all fit. Puts `counts` in order. */
+export function leastListed(counts: Uint32Array, size: number): number {
+  return counts.length <= size ? 0 : counts.sort()[counts.length - size]!;
 }

@@ -7,7 +7,7 @@ import type { Results } from '../sets/results.ts';
 import { countGroups, knownGroups } from './buckets-of-values.ts';
 import { chosenValues, type Facet, type MakeFacet } from './facet.ts';
 import { countIn } from './known-counts.ts';
-import { listed } from './order.ts';
+import { leastListed, listed } from './order.ts';
 
 /** Values as they stand in the field: texts, numbers and booleans as their text. */
 export const valuesFacet: MakeFacet = (rule, choice) => {
@@ -30,7 +30,7 @@ export const valuesFacet: MakeFacet = (rule, choice) => {
       const totals = new Map<string, { label: string | null; count: number }>();
       // Of one segment, what can surely not be listed need not even get a name.
       const isSure = counted.length === 1 && selected.size === 0 && rule.order === 'count';
-      const least = isSure ? leastListed(counted[0]!.counts, rule.size) : 1;
+      const least = isSure ? Math.max(1, leastListed(counted[0]!.counts.slice(1), rule.size)) : 1;
       let found = 0;
       for (const { column, counts } of counted) {
         for (let value = 0; value < column.size; value++) {
@@ -59,12 +59,6 @@ export const valuesFacet: MakeFacet = (rule, choice) => {
     },
   } satisfies Facet;
 };
-
-/** The count of the last value that fits into a list; at least 1. */
-function leastListed(counts: Uint32Array, size: number): number {
-  const sorted = counts.slice(1).sort();
-  return sorted.length <= size ? 1 : Math.max(1, sorted[sorted.length - size]!);
-}
 
 /** Documents with any, or all, of some values. */
 export function chosenIn(segment: Segment, field: string, wanted: readonly string[], match: 'any' | 'all'): DocSet {

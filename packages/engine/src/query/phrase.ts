@@ -40,7 +40,7 @@ export function findTogether(
   mostDocs = Infinity,
 ): Occurrences {
   const terms = termsOf(segment, words);
-  if (terms === null || areTooCommon(segment, words, mostDocs)) return NOWHERE;
+  if (terms === null || haveMore(segment, terms, mostDocs)) return NOWHERE;
   const docs = new GrowingArray(Uint32Array);
   const places = new GrowingArray(Uint16Array);
   readTogether(segment, holdingAll(segment, [...new Set(terms)], weights).list(), terms, weights, (doc, place) => {
@@ -59,10 +59,12 @@ function termsOf(segment: Segment, words: readonly string[]): number[] | null {
 
 /** Whether even the rarest of some words has more than so many postings. */
 export function areTooCommon(segment: Segment, words: readonly string[], mostDocs: number): boolean {
-  const terms = mostDocs === Infinity ? null : termsOf(segment, words);
-  if (terms === null) return false;
-  return terms.every((term) => segment.postStart(term + 1) - segment.postStart(term) > mostDocs);
+  const terms = termsOf(segment, words);
+  return terms !== null && haveMore(segment, terms, mostDocs);
 }
+
+const haveMore = (segment: Segment, terms: readonly number[], most: number): boolean =>
+  terms.every((term) => segment.postStart(term + 1) - segment.postStart(term) > most);
 
 /** Documents that hold all of some words in one field. */
 function holdingAll(segment: Segment, terms: readonly number[], weights: ArrayLike<number>): DocSet {
@@ -88,8 +90,8 @@ function holdingAll(segment: Segment, terms: readonly number[], weights: ArrayLi
   return all;
 }
 
-/** Where a word may stand in a phrase, as bits, by the last bits of its number: most other words are passed over by it. */
-const likely = new Uint32Array(256);
+/** The last bits of the words looked for: most other words are passed over by them. */
+const likely = new Uint8Array(256);
 
 /**
  * Visits the documents of a list in which words stand together, with the first such place: shift-and (Baeza-Yates and
@@ -105,7 +107,7 @@ function readTogether(
 ): void {
   const last = terms.length - 1;
   likely.fill(0);
-  terms.forEach((term, i) => (likely[term & 255]! |= 1 << i));
+  for (const term of terms) likely[term & 255] = 1;
   for (let i = 0; i < docs.length; i++) {
     const doc = docs[i]!;
     // Most documents that hold all words do not hold them together, and that is seen much sooner.
