@@ -33,5 +33,11 @@ test('a file is understood from its beginning', async () => {
   expect(Math.abs((long as { rows: number }).rows - 40_000)).toBeLessThan(6_000);
   expect(await inspectFile(new File(['id,name\n'], 'x.csv'))).toMatchObject({ ok: false });
   expect(await inspectFile(new File(['[1,2,3]'], 'x.json'))).toMatchObject({ ok: false });
+  const array = `[\n${lines.replaceAll('\n', ',\n')}\n]`;
+  const longArray = await inspectFile(new File([array], 'long.json'));
+  expect(longArray).toMatchObject({ ok: true, format: 'json', rowsExact: false });
+  expect(Math.abs((longArray as { rows: number }).rows - 40_000)).toBeLessThan(6_000);
+  const broken = new File(['[{"id":1,"name":"Rose"},{"id":2,"name":"Fern"},{"id" 3}]'], 'x.json');
+  expect(await inspectFile(broken)).toMatchObject({ ok: true, sample: [{ id: 1 }, { id: 2 }] });
   expect(await inspectFile(new File([], 'x.json'))).toMatchObject({ ok: false });
 });

@@ -51,8 +51,17 @@ test('a JSON array: however the bytes are cut, the rows are the same', async () 
         expect(rows.map(({ line }) => line)).toEqual(list.map((_, i) => i + 1));
       },
     ),
-    { numRuns: 100 },
+    { numRuns: 100, examples: [[[JSON.parse('{"a": [{"__proto__": {"b": 1}, "constructor": 2}]}')], [1], false]] },
   );
+});
+
+test('a JSON array: a record over the limit is refused and the next one is read', async () => {
+  const rows = await read(readJsonArray, `[{"id":1},{"a":"${'x'.repeat(5_000_000)}"},\n{"id":2}]`, [65_536]);
+  expect(rows).toMatchObject([
+    { line: 1, value: { id: 1 } },
+    { line: 2, error: 'the record is longer than 4 MB' },
+    { line: 3, value: { id: 2 } },
+  ]);
 });
 
 // Carriage returns inside quotes are part of a cell; the names of columns are trimmed, so cells only are free.

@@ -1,4 +1,11 @@
-import { guessCard, guessFacets, guessFormat, guessKey, sniffSeparator } from '../src/understand/index.ts';
+import {
+  ArrayElements,
+  guessCard,
+  guessFacets,
+  guessFormat,
+  guessKey,
+  sniffSeparator,
+} from '../src/understand/index.ts';
 
 const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
 
@@ -102,4 +109,46 @@ test('a card: what names the record, its picture, text and number', () => {
 
 test('facets: values that repeat, not keys, prose, dates, links or checksums', () => {
   expect(guessFacets(plants, 'id')).toEqual(['label', 'colour', 'safe']);
+});
+
+describe('the elements of a JSON array', () => {
+  const elements = (...texts: string[]): { found: (string | null)[]; closed: boolean; readTo: number } => {
+    const array = new ArrayElements(40);
+    const found = texts.flatMap((text) => [...array.write(new TextEncoder().encode(text))].map(({ text }) => text));
+    return { found, closed: array.closed, readTo: array.readTo };
+  };
+
+  test('brackets, commas and quotes inside strings and below are passed over', () => {
+    expect(elements(' [ {"a":"],}\\\\"} ,', '[[1],"\\""],\n7', ' ] ')).toEqual({
+      found: [' {"a":"],}\\\\"} ', '[[1],"\\""]', '\n7 '],
+      closed: true,
+      readTo: 33,
+    });
+    expect(elements('[]')).toMatchObject({ found: [], closed: true });
+    expect(elements('[ ]', ' \n')).toMatchObject({ found: [], closed: true });
+  });
+
+  test('an element that is cut off is not answered, and the array stays open', () => {
+    expect(elements('[1,{"a":2}')).toEqual({ found: ['1'], closed: false, readTo: 3 });
+    expect(elements('[1,"2]')).toMatchObject({ found: ['1'], closed: false });
+    expect(elements('')).toMatchObject({ found: [], closed: false });
+  });
+
+  test('too long an element is named by its place, without its text', () => {
+    expect(elements('["short",', `"${'x'.repeat(30)}`, `${'x'.repeat(30)}","next"]`).found).toEqual([
+      '"short"',
+      null,
+      '"next"',
+    ]);
+  });
+
+  test.each([
+    ['[1,]', 'there is nothing after a comma'],
+    ['[,1]', 'there is nothing before a comma'],
+    ['[1,,2]', 'there is nothing before a comma'],
+    ['{"a":1}', 'it does not begin with ['],
+    ['[1] 2', 'something stands behind the end of the array'],
+  ])('%s is refused: %s', (text, message) => {
+    expect(() => elements(text)).toThrow(message);
+  });
 });

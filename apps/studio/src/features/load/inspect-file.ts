@@ -1,6 +1,13 @@
 import { isName, type RecordJson } from '@yucca/contract';
 import { proposeRules, type RuleProposal } from '@yucca/engine/rules';
-import { guessFormat, guessKey, sniffSeparator, type FileFormat, type KeyGuess } from '@yucca/engine/understand';
+import {
+  ArrayElements,
+  guessFormat,
+  guessKey,
+  sniffSeparator,
+  type FileFormat,
+  type KeyGuess,
+} from '@yucca/engine/understand';
 
 /** What was understood of a dropped file from its beginning. */
 export type Inspection =
@@ -88,7 +95,7 @@ function nothingFound(format: FileFormat): string {
 
 interface SampleRows {
   rows: unknown[];
-  /** How much of the text, in units, the rows took. */
+  /** How much of the text the rows took; letters for bytes, where that is near enough for an estimate. */
   readTo: number;
 }
 
@@ -107,7 +114,7 @@ const READERS: Record<FileFormat, (text: string, whole: boolean) => Promise<Samp
     return { rows, readTo: taken.join('\n').length };
   },
 
-  json: async (text, whole) => {
+  json: (text, whole) => {
     if (text.trimStart().startsWith('{')) {
       try {
         return { rows: [JSON.parse(text)], readTo: text.length };
@@ -115,18 +122,18 @@ const READERS: Record<FileFormat, (text: string, whole: boolean) => Promise<Samp
         return { rows: [], readTo: text.length };
       }
     }
-    const { JSONParser } = await import('@streamparser/json');
     const rows: unknown[] = [];
-    let readTo = text.length;
-    const parser = new JSONParser({ paths: ['$.*'], keepStack: false });
-    parser.onError = () => {};
-    parser.onValue = ({ value }) => void rows.push(value);
-    for (let at = 0; at < text.length && (whole || rows.length < SAMPLE_ROWS); at += 16_384) {
-      parser.write(text.slice(at, at + 16_384));
-      readTo = Math.min(text.length, at + 16_384);
-      if (parser.isEnded) break;
+    const elements = new ArrayElements(HEAD_BYTES);
+    try {
+      for (const element of elements.write(new TextEncoder().encode(text))) {
+        rows.push(JSON.parse(element.text!));
+        if (!whole && rows.length === SAMPLE_ROWS) break;
+      }
+    } catch (error) {
+      // What stands before a mistake is shown all the same; loading says where the mistake is.
+      if (!(error instanceof SyntaxError)) throw error;
     }
-    return { rows, readTo };
+    return { rows, readTo: elements.readTo };
   },
 
   csv: async (text, whole) => {

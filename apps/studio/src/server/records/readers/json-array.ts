@@ -1,21 +1,13 @@
-import { JSONParser } from '@streamparser/json';
+import { ArrayElements } from '@yucca/engine/understand';
 import { InputError, MAX_ROW_BYTES, type Reader, type Row } from './reader';
 
 /** A JSON array of records, or one record. The array is read as it arrives; a syntax error ends the input there. */
 export const readJsonArray: Reader = async function* (input) {
-  let index = 0;
   let kind: 'array' | 'object' | null = null;
   const single: Buffer[] = [];
   let singleBytes = 0;
-  let ready: Row[] = [];
-  const parser = new JSONParser({ paths: ['$.*'], keepStack: false });
-  parser.onValue = ({ value }): void => {
-    ready.push({ line: ++index, raw: () => JSON.stringify(value), value });
-  };
-  let failure: Error | null = null;
-  parser.onError = (error: Error): void => {
-    failure ??= error;
-  };
+  let line = 0;
+  const elements = new ArrayElements(MAX_ROW_BYTES);
   for await (const chunk of input as AsyncIterable<Buffer>) {
     let bytes = chunk;
     if (kind === null) {
@@ -34,10 +26,16 @@ export const readJsonArray: Reader = async function* (input) {
         throw new InputError('One JSON object of this size is no record. Send an array of records, or JSON Lines.');
       continue;
     }
-    parser.write(bytes);
-    yield* ready;
-    ready = [];
-    if (failure) throw new InputError(`The JSON breaks off after ${index} records: ${(failure as Error).message}`);
+    try {
+      for (const { text } of elements.write(bytes)) {
+        const row = readElement(line + 1, text);
+        line++;
+        yield row;
+      }
+    } catch (error) {
+      if (!(error instanceof SyntaxError)) throw error;
+      throw new InputError(`The JSON breaks off after ${line} records: ${error.message}`);
+    }
   }
   if (kind === 'object') {
     try {
@@ -47,6 +45,13 @@ export const readJsonArray: Reader = async function* (input) {
       throw new InputError(`Not JSON: ${(error as Error).message}`);
     }
   }
-  if (kind === 'array' && !parser.isEnded)
-    throw new InputError(`The JSON array is not closed; ${index} records were read.`);
+  if (kind === 'array' && !elements.closed)
+    throw new InputError(`The JSON array is not closed; ${line} records were read.`);
 };
+
+function readElement(line: number, text: string | null): Row {
+  if (text === null)
+    return { line, raw: () => '', error: `the record is longer than ${MAX_ROW_BYTES / 1024 / 1024} MB` };
+  const trimmed = text.trim();
+  return { line, raw: () => trimmed, value: JSON.parse(trimmed) as unknown };
+}

@@ -1,0 +1,118 @@
+const BACKSLASH = 0x5c;
+const CLOSE_BRACE = 0x7d;
+const CLOSE_BRACKET = 0x5d;
+const COMMA = 0x2c;
+const OPEN_BRACE = 0x7b;
+const OPEN_BRACKET = 0x5b;
+const QUOTE = 0x22;
+
+const decoder = new TextDecoder();
+
+/** One element of an array as it was written; `text` is null where it is longer than was allowed. */
+export interface ArrayElement {
+  text: string | null;
+}
+
+/**
+ * Cuts a JSON array (RFC 8259) into the texts of its elements while the bytes arrive, so that an array of any length
+ * is read with the memory of one element. What an element holds is left to `JSON.parse`, which knows every rule of
+ * the grammar and keeps a member called `__proto__` a member; here only strings and brackets are followed. In UTF-8 no
+ * byte of a longer character is an ASCII one, so pieces may end anywhere, inside a character too.
+ */
+export class ArrayElements {
+  /** The array's closing bracket was read. */
+  closed = false;
+  /** Bytes read up to the end of the last element. */
+  readTo = 0;
+  /** Bytes written so far. */
+  private written = 0;
+  /** Brackets open around the next byte, the array's own among them. */
+  private depth = 0;
+  private inString = false;
+  private escaped = false;
+  /** Elements met: `[]` lacks none, `[1,]` does. */
+  private count = 0;
+  private parts: Uint8Array[] = [];
+  private partBytes = 0;
+
+  /** @param maxBytes elements longer than this come without their text */
+  constructor(private readonly maxBytes: number) {}
+
+  /**
+   * Reads on, and answers the elements that are complete now.
+   *
+   * @throws {SyntaxError} when the first byte but white space is no `[`, a comma has no element beside it, or anything
+   *   stands behind the array
+   */
+  *write(bytes: Uint8Array): Generator<ArrayElement> {
+    let from = 0;
+    for (let at = 0; at < bytes.length; at++) {
+      const byte = bytes[at]!;
+      if (this.inString) {
+        if (this.escaped) this.escaped = false;
+        else if (byte === BACKSLASH) this.escaped = true;
+        else if (byte === QUOTE) this.inString = false;
+        continue;
+      }
+      if (this.depth === 0) {
+        if (isSpace(byte)) continue;
+        if (this.closed) throw new SyntaxError('something stands behind the end of the array');
+        if (byte !== OPEN_BRACKET) throw new SyntaxError('it does not begin with [');
+        this.depth = 1;
+        from = at + 1;
+      } else if (byte === QUOTE) {
+        this.inString = true;
+      } else if (byte === OPEN_BRACE || byte === OPEN_BRACKET) {
+        this.depth++;
+      } else if (this.depth > 1) {
+        if (byte === CLOSE_BRACE || byte === CLOSE_BRACKET) this.depth--;
+      } else if (byte === COMMA || byte === CLOSE_BRACKET) {
+        this.keep(bytes.subarray(from, at));
+        from = at + 1;
+        const element = this.finish(byte === CLOSE_BRACKET);
+        this.readTo = this.written + from;
+        if (element) yield element;
+      }
+    }
+    if (this.depth > 0) this.keep(bytes.subarray(from));
+    this.written += bytes.length;
+  }
+
+  private keep(part: Uint8Array): void {
+    this.partBytes += part.length;
+    if (this.partBytes > this.maxBytes) this.parts = [];
+    // A copy: whoever writes may fill the same memory again.
+    else if (part.length > 0) this.parts.push(part.slice());
+  }
+
+  private finish(isLast: boolean): ArrayElement | null {
+    const text = this.partBytes > this.maxBytes ? null : join(this.parts);
+    this.parts = [];
+    this.partBytes = 0;
+    if (isLast) {
+      this.depth = 0;
+      this.closed = true;
+    }
+    if (text?.trim() === '') {
+      if (isLast && this.count === 0) return null;
+      throw new SyntaxError(`there is nothing ${isLast ? 'after' : 'before'} a comma`);
+    }
+    this.count++;
+    return { text };
+  }
+}
+
+function isSpace(byte: number): boolean {
+  return byte === 0x20 || byte === 0x0a || byte === 0x0d || byte === 0x09;
+}
+
+function join(parts: readonly Uint8Array[]): string {
+  if (parts.length === 1) return decoder.decode(parts[0]);
+  const whole = new Uint8Array(parts.reduce((sum, part) => sum + part.length, 0));
+  let at = 0;
+  for (const part of parts) {
+    whole.set(part, at);
+    at += part.length;
+  }
+  return decoder.decode(whole);
+}
