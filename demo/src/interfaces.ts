@@ -11,7 +11,7 @@ export const INTERFACES: NewInterface[] = [
     currency: 'GBP',
     autocomplete: [
       { from: 'past', label: 'Asked before', size: 3 },
-      { from: 'values', label: 'Narrow to', size: 3 },
+      { from: 'values', label: 'Go on with', size: 3 },
       { from: 'records', label: 'Plants', size: 5 },
       { from: 'records', label: 'Growing guides', collection: 'guides', size: 3 },
       { from: 'viewed', label: 'Looked at before', size: 3 },

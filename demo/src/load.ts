@@ -1,15 +1,19 @@
 import { createReadStream, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { Readable } from 'node:stream';
+import type { SearchAnswer, VisitorEvent } from '@yucca/contract';
 import { COLLECTIONS } from './collections.ts';
 import { INTERFACES } from './interfaces.ts';
+import { VISITS } from './visits.ts';
+
+type Call = (method: string, route: string, body?: BodyInit, type?: string) => Promise<Response>;
 
 /** The collection that comes with judged queries. */
 const JUDGED = 'plants';
 
 /** Loads the Quillbrook data into a running Yucca through its HTTP API. What is there already stays as it is. */
 export async function loadQuillbrook(base: string, adminKey: string, dataDir: string): Promise<void> {
-  const call = async (method: string, route: string, body?: BodyInit, type = 'application/json'): Promise<Response> => {
+  const call: Call = async (method, route, body, type = 'application/json') => {
     const response = await fetch(`${base}/api/v1${route}`, {
       method,
       headers: { Authorization: `Bearer ${adminKey}`, ...(body === undefined ? {} : { 'Content-Type': type }) },
@@ -31,12 +35,28 @@ export async function loadQuillbrook(base: string, adminKey: string, dataDir: st
       const judgements = readFileSync(path.join(dataDir, 'quillbrook/judgements.json'), 'utf8');
       await call('PUT', `/collections/${name}/judgements`, judgements);
     }
+    await visit(call, name);
     if (draft) await call('PATCH', `/collections/${name}/tuning/draft`, JSON.stringify(draft));
   }
   for (const page of INTERFACES) {
     if ((await call('GET', `/interfaces/${page.slug}`)).ok) continue;
     await call('POST', '/interfaces', JSON.stringify(page));
   }
+}
+
+/** Has visitors ask, and open the first result. */
+async function visit(call: Call, collection: string): Promise<void> {
+  const events: VisitorEvent[] = [];
+  for (const [q, visits] of VISITS[collection] ?? []) {
+    for (let visitor = 1; visitor <= visits; visitor++) {
+      const answer = await call('POST', `/collections/${collection}/search`, JSON.stringify({ q, size: 1 }));
+      const { queryId, results } = (await answer.json()) as SearchAnswer;
+      const [first] = results;
+      if (first) events.push({ type: 'click', queryId, recordId: first.id, position: 1, session: `visit-${visitor}` });
+    }
+  }
+  for (let at = 0; at < events.length; at += 100)
+    await call('POST', '/events', JSON.stringify({ events: events.slice(at, at + 100) }));
 }
 
 const [base, dataDir] = process.argv.slice(2);

@@ -1,3 +1,4 @@
+import type { SearchAnswer } from '@yucca/contract';
 import { By, Key, type WebElement } from 'selenium-webdriver';
 import { setSize, startBrowser, type Browser } from '../src/browser';
 import { Person } from '../src/person';
@@ -55,6 +56,7 @@ beforeAll(async () => {
     thing: 'Product',
     currency: 'GBP',
     autocomplete: [
+      { from: 'values', label: 'Go on with', size: 3 },
       { from: 'records', label: 'Plants', size: 3 },
       { from: 'records', label: 'Guides', collection: 'guides', size: 2 },
       { from: 'viewed', label: 'Looked at before' },
@@ -257,6 +259,24 @@ test('what a visitor sees is told to the server, under the key of the page', asy
   expect([answer.status, await answer.json()]).toEqual([202, { taken: expect.any(Number) as number }]);
   expect((await fetch(`${server.base}/api/v1/events`, { method: 'POST', body: body! })).status).toBe(401);
   await browser.sendDevToolsCommand('Page.removeScriptToEvaluateOnNewDocument', { identifier });
+});
+
+test('what two visitors asked for and opened is offered to the next, and asked when chosen', async () => {
+  for (const session of ['anna', 'bo']) {
+    const { queryId, results } = await server.api<SearchAnswer>('POST', '/collections/plants/search', {
+      q: 'tree fern',
+    });
+    await server.api('POST', '/events', { events: [{ type: 'click', queryId, recordId: results[0]!.id, session }] });
+  }
+  await open('/s/nursery');
+  const input = await see(By.css('[role=combobox]'));
+  await input.sendKeys('tr');
+  const offer = await see(By.css('[data-kind=query]'));
+  expect(await offer.getText()).toBe('tree fern\n20');
+  await offer.click();
+  await until(async () => (await browser.getCurrentUrl()).endsWith('?q=tree+fern'));
+  await until(async () => (await (await see(By.css('#results strong'))).getText()) === '20 results');
+  expect(await input.getAttribute('value')).toBe('tree fern');
 });
 
 test('the lens draws every request, and slows the line down', async () => {

@@ -118,6 +118,28 @@ test('values of a facet, and completions', async () => {
   expect((await server.call('GET', '/collections/plants/facets/price?q=1')).status).toBe(422);
 });
 
+test('what visitors asked for and opened completes the typing of the next, within one request', async () => {
+  const offered = async (q: string): Promise<SuggestAnswer['suggestions']> => {
+    const { suggestions } = await server.json<SuggestAnswer>('GET', `/collections/plants/suggest?q=${q}`);
+    return suggestions.filter(({ kind }) => kind === 'query');
+  };
+  const visit = async (q: string, session: string): Promise<void> => {
+    const { queryId, results } = await server.json<SearchAnswer>('POST', '/collections/plants/search', { q });
+    const click = { type: 'click', queryId, recordId: results[0]!.id, position: 1, session };
+    expect((await server.call('POST', '/events', { events: [click] })).status).toBe(202);
+  };
+  await visit('fern 11', 'anna');
+  await visit('ros', 'anna');
+  await visit('ros', 'bo');
+  expect(await offered('fe')).toEqual([]);
+  await visit('Fern 11', 'bo');
+  const { total } = await server.json<SearchAnswer>('POST', '/collections/plants/search', { q: 'fern 11', size: 0 });
+  // Counted after the events were answered for.
+  for (let i = 0; i < 100 && (await offered('fe')).length === 0; i++) await new Promise((go) => setTimeout(go, 50));
+  expect(await offered('fe')).toEqual([{ text: 'fern 11', ranges: [[0, 2]], count: total, kind: 'query' }]);
+  expect(await offered('ro')).toEqual([]);
+});
+
 test('records are deleted by a condition; an old version of the tuning becomes the draft', async () => {
   await loadPlants(server, 'spare');
   const filter = "price < 5 OR name LIKE 'Dog%'";

@@ -1,6 +1,6 @@
 import { completeTuning, type RecordJson, type TuningDocument } from '@yucca/contract';
 import fc from 'fast-check';
-import { keysWhere, sampleWords, search, searchFacet, suggest } from '../src/index.ts';
+import { isWorthOffering, keysWhere, sampleWords, search, searchFacet, suggest } from '../src/index.ts';
 import { makeSnippet } from '../src/marks/snippet.ts';
 import { generationOf } from './arbitraries.ts';
 
@@ -107,22 +107,74 @@ test('values of a facet are found by their names, within the results, typos forg
     ['m2', 1],
   ]);
   expect(look('zzz').total).toBe(0);
+  const accents = generationOf([{ id: '1', kind: 'Bo\u0301reale Stra\u00dfe' }], tuning);
+  const markedIn = (text: string) => {
+    const [value] = searchFacet(accents, tuning, {}, 'kind', text, 5).values;
+    return value!.ranges.map(([start, end]) => value!.label.slice(start, end));
+  };
+  expect([markedIn('bo'), markedIn('strass')]).toEqual([['Bo\u0301'], ['Stra\u00df']]);
   expect(() => searchFacet(generation, tuning, {}, 'price', 'x', 5)).toThrow('has no values');
   expect(() => searchFacet(generation, tuning, {}, 'nope', 'x', 5)).toThrow('no facet called');
 });
 
-test('suggestions come from past queries that find something, values and titles, each text once', () => {
-  const tuning = completeTuning(document);
+describe('suggestions', () => {
+  const tuning = completeTuning({ ...document, search: [...document.search!, { field: 'kind' }] });
   const generation = generationOf(records, tuning);
-  const texts = (q: string, past: string[] = []) =>
-    suggest(generation, tuning, q, 8, past).suggestions.map(({ kind, text }) => `${kind} ${text}`);
-  expect(texts('ag', ['agave sun', 'agapanthus'])).toEqual([
-    'query agave sun',
-    'record Agave americana',
-    'record Aloe <b>vera</b> agave',
-  ]);
-  expect(texts('shr')).toEqual(['value Shrubs']);
-  expect(texts(' ')).toEqual([]);
+  const texts = (q: string, past: string[] = [], size = 8) =>
+    suggest(generation, tuning, q, size, past).suggestions.map(({ kind, text }) => `${kind} ${text}`);
+
+  test('come from past queries that find something, values and titles, each text once', () => {
+    expect(texts('ag', ['agave sun', 'agapanthus'])).toEqual([
+      'query agave sun',
+      'record Agave americana',
+      'record Aloe <b>vera</b> agave',
+    ]);
+    expect(texts('shr', [], 1)).toEqual(['value Shrubs']);
+    expect(texts(' ')).toEqual([]);
+  });
+
+  test('a value goes before a query of the same words, and queries leave values their half', () => {
+    expect(texts('shr', ['SHRUBS!', 'shrubs rose'], 2)).toEqual(['query shrubs rose', 'value Shrubs']);
+    const past = ['agave sun', 'agave americana', 'agave vera'];
+    expect(texts('ag', past, 2)).toEqual(['query agave sun', 'query agave americana']);
+    expect(texts('s', ['sun agave', 'sun aloe', 'succulents agave', 'spring agave'], 3)).toEqual([
+      'query sun agave',
+      'query succulents agave',
+      'value Succulents',
+    ]);
+  });
+
+  test('what is typed of a query is marked to the letter, accents and spaces as they were asked', () => {
+    const marked = (q: string, past: string) => {
+      const [query] = suggest(generation, tuning, q, 1, [past]).suggestions;
+      if (query?.kind === 'record') return undefined;
+      return query?.ranges.map(([start, end]) => query.text.slice(start, end));
+    };
+    expect(marked('agave su', '  Aga\u0301ve,  Sun')).toEqual(['Aga\u0301ve,  Su']);
+    expect(marked('aga', 'aga\u0301ve sun')).toEqual(['aga\u0301']);
+    expect(marked('agave', 'agave')).toBeUndefined();
+  });
+
+  test.each([
+    ['agave', true],
+    ['Agave sun', true],
+    ['agaves', true],
+    ['agav', false],
+    ['agave su', false],
+    ['agvae', false],
+    ['"agave sun"', false],
+    ['agave -sun', false],
+    ['agave zzz', false],
+    ['', false],
+  ])('“%s” is worth offering to others: %s', (q, worth) => {
+    expect(isWorthOffering(generation, tuning, q)).toBe(worth);
+  });
+
+  test('a synonym is a whole word, and what a forced filter hides finds nothing', () => {
+    const others = completeTuning({ ...document, synonyms: [{ kind: 'same', words: ['agave', 'century plant'] }] });
+    expect(isWorthOffering(generation, others, 'century plant')).toBe(true);
+    expect(isWorthOffering(generation, tuning, 'agave sun', { forcedFilter: "kind = 'Shrubs'" })).toBe(false);
+  });
 });
 
 test('completions from values follow the state of the collection and who asks, however often', () => {

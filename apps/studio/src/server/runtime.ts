@@ -11,6 +11,8 @@ import { Interfaces } from './interfaces/interfaces';
 import { Judgements } from './judgements/judgements';
 import { Keys } from './keys/keys';
 import { Rates } from './keys/rates';
+import { AnsweredQueries } from './past-queries/answered-queries';
+import { PastQueries } from './past-queries/past-queries';
 import { Profiles } from './profiles/profiles';
 import { collectionIds } from './records/clear';
 import { Records } from './records/records';
@@ -95,7 +97,9 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
   const collections = new Collections(db, catalogue);
   const tunings = new Tunings(db, collections, catalogue);
   const tasks = new Tasks(db);
-  const search = new SearchService(collections, catalogue, searchers, tunings);
+  const answered = new AnsweredQueries();
+  const pastQueries = new PastQueries(db);
+  const search = new SearchService({ collections, catalogue, searchers, tunings, answered, pastQueries });
   const { dataDir } = config;
   const records = new Records({ db, dataDir, collections, catalogue, tunings, tasks, search, keeper, reader });
   const fieldRules = new FieldRules({ db, collections, catalogue, tasks, keeper, reader });
@@ -123,7 +127,13 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
     profiles: new Profiles(db, collections, search, reader),
     tunings,
     settings: new SettingsService(collections, tunings, fieldRules),
-    visitorEvents: new VisitorEvents(db),
+    visitorEvents: new VisitorEvents({
+      db,
+      answered,
+      pastQueries,
+      isWorthOffering: (query) => search.isWorthOffering(query),
+      log,
+    }),
     judgements: new Judgements(db, collections, search),
     interfaces: new Interfaces(db, collections, tunings),
     loadFiles: new LoadFiles(config.loadDir),

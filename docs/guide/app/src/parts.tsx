@@ -76,7 +76,7 @@ function Field({ text, onText }: { text: string; onText: (text: string) => void 
   const [snapshot, state] = useAutocomplete(() => ({
     sources: [
       pastQueriesSource(memory, { label: 'Asked before' }),
-      completionsSource(client, { collection: 'plants', label: 'Narrow to' }),
+      completionsSource(client, { collection: 'plants', label: 'Go on with' }),
       recordsSource(client, [
         { collection: 'plants', label: 'Plants', row: ({ record }) => ({ text: String(record.name) }) },
         { collection: 'guides', label: 'Guides', row: ({ record }) => ({ text: String(record.title) }) },

@@ -1,5 +1,5 @@
 import { facetValues, LIMITS, type FacetValuesAnswer, type SearchRequest, type Tuning } from '@yucca/contract';
-import { words, type Word } from '../text/words.ts';
+import { sourceEnd, words, type Word } from '../text/words.ts';
 import { typoDistances } from '../text/distance.ts';
 import { SearchRequestError, type Generation, type SearchContext } from './generation.ts';
 import { typosAllowed } from './parse.ts';
@@ -30,7 +30,7 @@ export function searchFacet(
   const found = facetValues(answer.facets[name])
     .filter(({ count, selected }) => count > 0 || selected)
     .flatMap((value) => {
-      const match = readName(words(value.label), asked);
+      const match = readName(value.label, words(value.label), asked);
       return match === null ? [] : [{ ...value, ...match }];
     })
     .sort((a, b) => a.typos - b.typos || b.count - a.count || (a.value < b.value ? -1 : 1));
@@ -53,8 +53,9 @@ export interface AskedWord {
 export const askedWords = (text: string, tuning: Tuning): AskedWord[] =>
   words(text).map((word) => ({ text: word.text, typos: typosAllowed(word.text, tuning.typos) }));
 
-/** How the name of a value, by its words, fits what is asked for: typos spent and what to mark; null when it does not. */
+/** How the name of a value fits what is asked for: typos spent and what to mark; null when it does not. */
 export function readName(
+  name: string,
   written: readonly Word[],
   asked: readonly AskedWord[],
 ): { typos: number; ranges: [number, number][] } | null {
@@ -66,7 +67,7 @@ export function readName(
       const begins = word.text.startsWith(text);
       const distance = begins ? 0 : typos === 0 ? Infinity : typoDistances(text, word.text).prefix;
       if (distance > typos || (best !== null && distance >= best.typos)) continue;
-      const end = begins ? Math.min(word.end, word.start + text.length) : word.end;
+      const end = begins ? sourceEnd(name, word.start, word.end, text.length) : word.end;
       best = { typos: distance, range: [word.start, end] };
     }
     if (best === null) return null;

@@ -1,14 +1,19 @@
 import { type RecordJson, type Suggestion, type SuggestAnswer, type Tuning } from '@yucca/contract';
-import { words } from '../text/words.ts';
+import { findNode, findWord } from '../segment/trie.ts';
+import { foldWords, sourceEnd, words, type Word } from '../text/words.ts';
 import { eachLeaf, leavesAt } from '../record/paths.ts';
 import type { Generation, SearchContext } from './generation.ts';
 import { search } from './search.ts';
 import { askedWords, readName } from './facet-search.ts';
 import { namedValues } from './named-values.ts';
+import { parseQuery } from './parse.ts';
 
 /**
- * Completions of what is being typed: facet values whose name goes on from it, titles of the best records, and
- * `pastQueries` that begin like it and still find something. Nothing is suggested that a forced filter hides.
+ * Completions of what is being typed: `pastQueries` that begin like it and still find something, facet values whose name
+ * goes on from it, and titles of the best records, in this order. Queries take half of the places, and those for which
+ * there are no values. Nothing is suggested that a forced filter hides.
+ *
+ * @param pastQueries what others have asked for, the most asked first
  */
 export function suggest(
   generation: Generation,
@@ -18,42 +23,66 @@ export function suggest(
   pastQueries: readonly string[] = [],
   context: SearchContext = {},
 ): SuggestAnswer {
-  const typed = words(q)
-    .map(({ text }) => text)
-    .join(' ');
-  if (typed === '') return { q, suggestions: [] };
-  const found = [
-    ...fromQueries(generation, tuning, typed, pastQueries, context),
-    ...fromValues(generation, tuning, q, size, context),
-    ...fromRecords(generation, tuning, q, size, context),
-  ];
+  const typed = words(q);
+  if (typed.length === 0) return { q, suggestions: [] };
   const seen = new Set<string>();
-  const distinct = found.filter(({ text }) => {
-    const folded = words(text)
-      .map((word) => word.text)
-      .join(' ');
-    return !seen.has(folded) && seen.add(folded);
-  });
-  return { q, suggestions: distinct.slice(0, size) };
+  const isNew = ({ text }: Suggestion): boolean => {
+    const name = foldWords(text);
+    return !seen.has(name) && !!seen.add(name);
+  };
+  // Before the queries: a value narrows the results to just what it names, a query of the same words is the lesser offer.
+  const values = fromValues(generation, tuning, q, size, context).filter(isNew);
+  const mostQueries = Math.max(Math.ceil(size / 2), size - values.length);
+  const queries: Suggestion[] = [];
+  for (const text of pastQueries) {
+    if (queries.length === mostQueries) break;
+    const query = readQuery(generation, tuning, typed, text, context);
+    if (query !== null && isNew(query)) queries.push(query);
+  }
+  const places = size - queries.length - values.length;
+  const titles = places > 0 ? fromRecords(generation, tuning, q, size, context).filter(isNew) : [];
+  return { q, suggestions: [...queries, ...values, ...titles].slice(0, size) };
 }
 
-function fromQueries(
+/**
+ * Whether a query is one to offer to others: plain words, all found, none of them misspelt or half-typed. Half-typed is
+ * what longer words of the data begin with while it is none of them itself, be it the stem of one (`agav` is).
+ */
+export function isWorthOffering(
   generation: Generation,
   tuning: Tuning,
-  typed: string,
-  pastQueries: readonly string[],
+  q: string,
+  context: SearchContext = {},
+): boolean {
+  const { words: asked, excluded } = parseQuery(q, tuning);
+  if (asked.length === 0 || excluded.length > 0 || asked.some(({ phrase }) => phrase !== null)) return false;
+  const tries = generation.segments.map(({ segment }) => segment.trie);
+  const isHalf = (word: string): boolean =>
+    tries.some((trie) => findNode(trie, word) !== -1) && tries.every((trie) => findWord(trie, word) === -1);
+  if (asked.some(({ text }) => isHalf(text))) return false;
+  const whole: Tuning = { ...tuning, words: { require: 'all', prefix: 'none' } };
+  const { total, understood } = search(generation, whole, { q, size: 0, record: false }, context);
+  return total > 0 && understood.words.every(({ typo }) => !typo);
+}
+
+/** A past query as a completion of what is typed; null when it is none, or finds nothing now. */
+function readQuery(
+  generation: Generation,
+  tuning: Tuning,
+  typed: readonly Word[],
+  text: string,
   context: SearchContext,
-): Suggestion[] {
-  return pastQueries.flatMap((text): Suggestion[] => {
-    const folded = words(text)
-      .map((word) => word.text)
-      .join(' ');
-    if (!folded.startsWith(typed) || folded === typed) return [];
-    const { total } = search(generation, tuning, { q: text, size: 0 }, context);
-    return total === 0
-      ? []
-      : [{ text, ranges: [[0, Math.min(typed.length, text.length)]], count: total, kind: 'query' }];
-  });
+): Suggestion | null {
+  const begin = typed.map((word) => word.text).join(' ');
+  const name = foldWords(text);
+  if (!name.startsWith(begin) || name === begin) return null;
+  const { total } = search(generation, tuning, { q: text, size: 0, record: false }, context);
+  if (total === 0) return null;
+  // Up to the last letter that is typed, which may stand inside a word.
+  const written = words(text);
+  const last = written[typed.length - 1]!;
+  const end = sourceEnd(text, last.start, last.end, typed.at(-1)!.text.length);
+  return { text, ranges: [[written[0]!.start, end]], count: total, kind: 'query' };
 }
 
 function fromValues(
@@ -65,7 +94,7 @@ function fromValues(
 ): Suggestion[] {
   const asked = askedWords(q, tuning);
   const fits = namedValues(generation, tuning, context).flatMap((named) => {
-    const match = readName(named.written, asked);
+    const match = readName(named.label, named.written, asked);
     return match === null ? [] : [{ ...named, ...match }];
   });
   fits.sort((a, b) => a.typos - b.typos || b.count - a.count || (a.value < b.value ? -1 : 1));

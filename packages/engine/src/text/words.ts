@@ -127,6 +127,13 @@ export function words(source: string): Word[] {
   return found;
 }
 
+/** The folded words of a text: the same for texts that differ in case, in accents and in what stands between the words. */
+export function foldWords(source: string): string {
+  return words(source)
+    .map(({ text }) => text)
+    .join(' ');
+}
+
 /**
  * Where, in the written text, the first `letters` folded units of the word `[start, end)` end; an accent that belongs to
  * the last of them is taken along. This is what lets the typed part of a longer word be marked.

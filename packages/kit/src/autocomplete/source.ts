@@ -101,10 +101,9 @@ export function completionsSource(
     name: 'completions',
     remote: true,
     async load(text, signal) {
-      const { suggestions } = await client.suggest(collection, text, size + 8, signal);
+      const { suggestions } = await client.suggest(collection, text, size, signal);
       const offers = suggestions
         .filter(({ kind }) => kind !== 'record')
-        .slice(0, size)
         .map((one): Offer => ({
           id: `completions/${one.kind}/${one.facet ?? ''}/${one.value ?? one.text}`,
           kind: one.kind,

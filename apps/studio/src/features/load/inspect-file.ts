@@ -99,7 +99,7 @@ interface SampleRows {
   readTo: number;
 }
 
-const READERS: Record<FileFormat, (text: string, whole: boolean) => Promise<SampleRows>> = {
+const READERS: Record<FileFormat, (text: string, whole: boolean) => SampleRows | Promise<SampleRows>> = {
   'json-lines': async (text, whole) => {
     const lines = text.split('\n');
     if (!whole) lines.pop();

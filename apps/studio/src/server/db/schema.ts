@@ -131,6 +131,23 @@ export const visitorEvents = sqliteTable(
   (table) => [index('events_by_query').on(table.queryId), index('events_by_time').on(table.at)],
 );
 
+/** Queries that led visitors to records, by the words they are made of: completions for others. */
+export const pastQueries = sqliteTable(
+  'past_queries',
+  {
+    collectionId: integer('collection_id').notNull(),
+    /** The forced filter it was asked under: nobody else gets to see it. '' without one. */
+    scope: text('scope').notNull(),
+    folded: text('folded').notNull(),
+    /** As it was asked first. */
+    text: text('text').notNull(),
+    visits: integer('visits').notNull(),
+    lastSession: text('last_session'),
+    lastAt: text('last_at').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.collectionId, table.scope, table.folded] })],
+);
+
 /** Who is signed in to the studio, when it is open to other machines. Only a hash of the cookie is kept. */
 export const sessions = sqliteTable('sessions', {
   hash: text('hash').primaryKey(),

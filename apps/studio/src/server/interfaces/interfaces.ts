@@ -153,7 +153,7 @@ function usualSections(title: string): SectionDocument[] {
   return [
     { from: 'past', label: 'Asked before' },
     { from: 'viewed', label: 'Looked at before' },
-    { from: 'values', label: 'Narrow to' },
+    { from: 'values', label: 'Go on with' },
     { from: 'records', label: title.slice(0, 80), size: 5 },
     { from: 'popular', label: 'Popular now', size: 5 },
   ];

@@ -1,6 +1,6 @@
 import { and, eq, isNotNull, isNull, sql } from 'drizzle-orm';
 import type { Db } from '../db/open';
-import { collections, graves, judgements, originals, records, segments, tunings } from '../db/schema';
+import { collections, graves, judgements, originals, pastQueries, records, segments, tunings } from '../db/schema';
 
 const PIECE = 5_000;
 
@@ -31,6 +31,7 @@ export function clearRecords(db: Db, collectionId: number): boolean {
     db.delete(segments).where(eq(segments.collectionId, collectionId)).run();
     db.delete(tunings).where(eq(tunings.collectionId, collectionId)).run();
     db.delete(judgements).where(eq(judgements.collectionId, collectionId)).run();
+    db.delete(pastQueries).where(eq(pastQueries.collectionId, collectionId)).run();
     db.delete(collections).where(eq(collections.id, collectionId)).run();
   })();
   return false;

@@ -13,6 +13,8 @@ import type { Collections } from '../collections/collections';
 import { Failure } from '../failure';
 import type { Catalogue } from '../index/catalogue';
 import { isRemoteError } from '../workers/rpc';
+import type { AnsweredQueries, AnsweredQuery } from '../past-queries/answered-queries';
+import type { PastQueries } from '../past-queries/past-queries';
 import type { Tunings } from '../tuning/tuning';
 import { SearchCancelled, type Question, type Run, type Searchers } from './searchers';
 
@@ -24,23 +26,30 @@ export interface SearchOptions {
   forcedFilter?: string | undefined;
 }
 
+/** Past queries read for a completion: some may find nothing any more. */
+const PAST_QUERIES_READ = 20;
+
+export interface SearchParts {
+  collections: Collections;
+  catalogue: Catalogue;
+  searchers: Searchers;
+  tunings: Pick<Tunings, 'get'>;
+  answered: Pick<AnsweredQueries, 'keep'>;
+  pastQueries: Pick<PastQueries, 'beginningWith'>;
+}
+
 /** Searching a collection by its name. */
 export class SearchService {
-  readonly #collections: Collections;
-  readonly #catalogue: Catalogue;
-  readonly #searchers: Searchers;
-  readonly #tunings: Pick<Tunings, 'get'>;
+  readonly #parts: SearchParts;
 
-  constructor(collections: Collections, catalogue: Catalogue, searchers: Searchers, tunings: Pick<Tunings, 'get'>) {
-    this.#collections = collections;
-    this.#catalogue = catalogue;
-    this.#searchers = searchers;
-    this.#tunings = tunings;
+  constructor(parts: SearchParts) {
+    this.#parts = parts;
   }
 
   /** The state that would answer now: a repeated question to it has the same answer. */
   generation(name: string): number {
-    return this.#catalogue.facts(this.#collections.row(name).id).generation;
+    const { collections, catalogue } = this.#parts;
+    return catalogue.facts(collections.row(name).id).generation;
   }
 
   /** Answers a search. Throws a Failure for what is not there, a SearchCancelled when `signal` fires first. */
@@ -52,7 +61,8 @@ export class SearchService {
       (thread, ask) => thread.call('search', [ask, request]),
       request,
     );
-    return { ...answer, queryId: randomUUID(), timing: timing(start, engineMs) };
+    const queryId = this.#keep(name, request, options, answer.total);
+    return { ...answer, queryId, timing: timing(start, engineMs) };
   }
 
   /** The same as JSON, made by the searcher's thread, for the route that sends it on as it is. */
@@ -63,7 +73,8 @@ export class SearchService {
   ): Promise<{ json: string; timing: SearchAnswer['timing'] }> {
     const start = performance.now();
     const found = await this.#ask(name, options, (thread, ask) => thread.call('searchJson', [ask, request]), request);
-    const rest = { queryId: randomUUID(), timing: timing(start, found.engineMs) };
+    const queryId = this.#keep(name, request, options, found.total);
+    const rest = { queryId, timing: timing(start, found.engineMs) };
     return { json: `${found.json.slice(0, -1)},${JSON.stringify(rest).slice(1)}`, timing: rest.timing };
   }
 
@@ -86,7 +97,17 @@ export class SearchService {
 
   /** Completions of what is being typed. */
   suggest(name: string, q: string, size: number, options: SearchOptions = {}): Promise<SuggestAnswer> {
-    return this.#ask(name, options, (thread, ask) => thread.call('suggest', [ask, q, size, []]));
+    const { id } = this.#parts.collections.row(name);
+    const past = this.#parts.pastQueries.beginningWith(id, options.forcedFilter ?? '', q, PAST_QUERIES_READ);
+    return this.#ask(name, options, (thread, ask) => thread.call('suggest', [ask, q, size, past]));
+  }
+
+  /** Whether a query that was answered is one to offer to others: neither half-typed nor misspelt, and still finding. */
+  async isWorthOffering({ collection, collectionId, scope, q }: AnsweredQuery): Promise<boolean> {
+    // Another collection may have got the name since.
+    if (this.#parts.collections.row(collection).id !== collectionId) return false;
+    const options = scope === '' ? {} : { forcedFilter: scope };
+    return this.#ask(collection, options, (thread, ask) => thread.call('isWorthOffering', [ask, q]));
   }
 
   /** Where a record stands among the results of a search, or all that keeps it out of them. */
@@ -124,19 +145,35 @@ export class SearchService {
     return this.#ask(name, {}, (thread, ask) => thread.call('fulfils', [ask, filter, key]));
   }
 
+  /** Gives an answer its id, and keeps its query for what the visitor does with it. */
+  #keep(
+    collection: string,
+    { q = '', record = true, version = 'live' }: SearchRequest,
+    { forcedFilter: scope = '' }: SearchOptions,
+    total: number,
+  ): string {
+    const queryId = randomUUID();
+    if (record && version === 'live' && total > 0 && q.trim() !== '') {
+      const collectionId = this.#parts.collections.row(collection).id;
+      this.#parts.answered.keep(queryId, { collection, collectionId, scope, q });
+    }
+    return queryId;
+  }
+
   async #ask<T>(
     name: string,
     { signal, forcedFilter }: SearchOptions,
     run: Run<T>,
     { version, on }: Pick<SearchRequest, 'version' | 'on'> = {},
   ): Promise<T> {
-    const { id } = this.#collections.row(name);
-    this.#catalogue.requireReady(id);
+    const { collections, catalogue, searchers } = this.#parts;
+    const { id } = collections.row(name);
+    catalogue.requireReady(id);
     const today = on ?? new Date().toISOString().slice(0, 10);
     const older = typeof version === 'number' ? this.#older(name, id, version) : undefined;
     const question: Question = { collectionId: id, today, forcedFilter, older };
     try {
-      return await this.#searchers.ask(question, run, signal);
+      return await searchers.ask(question, run, signal);
     } catch (error) {
       if (isRemoteError(error) && error.note.name === 'SearchRequestError') {
         throw new Failure('invalid', error.message, [{ pointer: String(error.note.pointer), detail: error.message }]);
@@ -148,8 +185,8 @@ export class SearchService {
 
   /** The tuning of a published version. Throws a Failure when there is none, or when the index no longer has what it needs. */
   #older(name: string, id: number, version: number): TuningDocument {
-    const document = this.#tunings.get(name, version);
-    if (this.#catalogue.costOf(id, document).rebuild)
+    const document = this.#parts.tunings.get(name, version);
+    if (this.#parts.catalogue.costOf(id, document).rebuild)
       throw new Failure(
         'conflict',
         `Version ${version} needs an index this collection does not have now. Restore it as the draft to look at it.`,

@@ -12,6 +12,7 @@ import {
 } from '@yucca/contract';
 import {
   fulfils,
+  isWorthOffering,
   keysPage,
   keysWhere,
   sampleWords,
@@ -166,12 +167,12 @@ const methods = {
   },
 
   /** The answer as JSON: a text crosses threads for next to nothing, a tree of objects is copied node by node. */
-  searchJson(ask: Ask, request: SearchRequest): { json: string; engineMs: number } {
+  searchJson(ask: Ask, request: SearchRequest): { json: string; total: number; engineMs: number } {
     const { generation, tuning } = find(ask, request.version);
     const start = performance.now();
     const answer = search(generation, tuning, request, contextOf(ask));
     const engineMs = performance.now() - start;
-    return { json: JSON.stringify(answer), engineMs };
+    return { json: JSON.stringify(answer), total: answer.total, engineMs };
   },
 
   facetValues(ask: Ask, request: SearchRequest, facet: string, text: string, size: number): FacetValuesAnswer {
@@ -182,6 +183,12 @@ const methods = {
   suggest(ask: Ask, q: string, size: number, pastQueries: string[]): SuggestAnswer {
     const { generation, tuning } = find(ask, 'live');
     return suggest(generation, tuning, q, size, pastQueries, contextOf(ask));
+  },
+
+  /** Whether a query is one to offer to other visitors. */
+  isWorthOffering(ask: Ask, q: string): boolean {
+    const { generation, tuning } = find(ask, 'live');
+    return isWorthOffering(generation, tuning, q, contextOf(ask));
   },
 
   /** Where a record stands among the results, or what keeps it out of them. */

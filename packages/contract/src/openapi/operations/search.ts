@@ -72,6 +72,7 @@ export const SEARCH: readonly Operation[] = [
     right: 'search',
     group: 'Search',
     summary: 'Completions of what is being typed',
+    more: 'Past queries that go on from it and still find something, facet values, then titles of records. A query becomes one for others once two visits led from it to a click or a conversion; half-typed and misspelt ones never do.',
     query: [
       { name: 'q', description: 'As typed.', schema: { type: 'string' }, example: 'aga' },
       { name: 'size', description: 'How many.', schema: { type: 'integer', minimum: 1, maximum: 50, default: 8 } },
