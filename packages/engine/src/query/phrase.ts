@@ -63,6 +63,14 @@ export function areTooCommon(segment: Segment, words: readonly string[], mostDoc
   return terms !== null && haveMore(segment, terms, mostDocs);
 }
 
+/** The most documents that some words can stand together in: those of the rarest, a document for each of its fields. */
+export function mostTogether(segment: Segment, words: readonly string[]): number {
+  const terms = termsOf(segment, words) ?? [];
+  return terms.length === 0
+    ? 0
+    : Math.min(...terms.map((term) => segment.postStart(term + 1) - segment.postStart(term)));
+}
+
 const haveMore = (segment: Segment, terms: readonly number[], most: number): boolean =>
   terms.every((term) => segment.postStart(term + 1) - segment.postStart(term) > most);
 

@@ -18,6 +18,7 @@ import {
 import { rankGrouped } from './group.ts';
 import { matchesOf, matchQuery, readCondition, type Matching, type SegmentMatch } from './matching.ts';
 import { parseQuery, type ParsedQuery } from './parse.ts';
+import { withinBudget } from './phrase-budget.ts';
 import { Presenter } from './present.ts';
 import { compareAnywhere, rankAcross, type Candidate, type RankJob } from './rank.ts';
 import { sortingFor } from './sort-keys.ts';
@@ -105,7 +106,8 @@ export function withArranged<T>(
 ): T {
   checkRequest(request, tuning);
   const placed = placementsFor(tuning, request, context.today ?? null);
-  const parsed = parseQuery(placed.q, tuning);
+  const segments = generation.segments.map(({ segment }) => segment);
+  const parsed = withinBudget(parseQuery(placed.q, tuning), segments);
   const matching = matchQuery(generation, tuning, request, parsed, context, stop);
   try {
     const { page = 1, size = 20 } = request;

@@ -49,7 +49,7 @@ export class SearchService {
   /** The state that would answer now: a repeated question to it has the same answer. */
   generation(name: string): number {
     const { collections, catalogue } = this.#parts;
-    return catalogue.facts(collections.row(name).id).generation;
+    return catalogue.facts(collections.idOf(name)).generation;
   }
 
   /** Answers a search. Throws a Failure for what is not there, a SearchCancelled when `signal` fires first. */
@@ -97,7 +97,7 @@ export class SearchService {
 
   /** Completions of what is being typed. */
   suggest(name: string, q: string, size: number, options: SearchOptions = {}): Promise<SuggestAnswer> {
-    const { id } = this.#parts.collections.row(name);
+    const id = this.#parts.collections.idOf(name);
     const past = this.#parts.pastQueries.beginningWith(id, options.forcedFilter ?? '', q, PAST_QUERIES_READ);
     return this.#ask(name, options, (thread, ask) => thread.call('suggest', [ask, q, size, past]));
   }
@@ -105,7 +105,7 @@ export class SearchService {
   /** Whether a query that was answered is one to offer to others: neither half-typed nor misspelt, and still finding. */
   async isWorthOffering({ collection, collectionId, scope, q }: AnsweredQuery): Promise<boolean> {
     // Another collection may have got the name since.
-    if (this.#parts.collections.row(collection).id !== collectionId) return false;
+    if (this.#parts.collections.idOf(collection) !== collectionId) return false;
     const options = scope === '' ? {} : { forcedFilter: scope };
     return this.#ask(collection, options, (thread, ask) => thread.call('isWorthOffering', [ask, q]));
   }
@@ -154,7 +154,7 @@ export class SearchService {
   ): string {
     const queryId = randomUUID();
     if (record && version === 'live' && total > 0 && q.trim() !== '') {
-      const collectionId = this.#parts.collections.row(collection).id;
+      const collectionId = this.#parts.collections.idOf(collection);
       this.#parts.answered.keep(queryId, { collection, collectionId, scope, q });
     }
     return queryId;
@@ -167,7 +167,7 @@ export class SearchService {
     { version, on }: Pick<SearchRequest, 'version' | 'on'> = {},
   ): Promise<T> {
     const { collections, catalogue, searchers } = this.#parts;
-    const { id } = collections.row(name);
+    const id = collections.idOf(name);
     catalogue.requireReady(id);
     const today = on ?? new Date().toISOString().slice(0, 10);
     const older = typeof version === 'number' ? this.#older(name, id, version) : undefined;
