@@ -68,6 +68,16 @@ function searchScoped(
   });
 }
 
+/** How many results a search has. Throws like search. */
+export function countResults(
+  generation: Generation,
+  tuning: Tuning,
+  request: SearchRequest,
+  context: SearchContext = {},
+): number {
+  return DocSet.scoped(() => withArranged(generation, tuning, request, context, ({ total }) => total));
+}
+
 /** Words of one query whose nearest spelling is looked for: whoever types more that stand nowhere means something else. */
 const MOST_RESPELT = 2;
 

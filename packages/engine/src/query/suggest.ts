@@ -3,7 +3,7 @@ import { findNode, findWord } from '../segment/trie.ts';
 import { foldWords, sourceEnd, words, type Word } from '../text/words.ts';
 import { eachLeaf, leavesAt } from '../record/paths.ts';
 import type { Generation, SearchContext } from './generation.ts';
-import { search } from './search.ts';
+import { countResults, search } from './search.ts';
 import { askedWords, readName } from './facet-search.ts';
 import { namedValues } from './named-values.ts';
 import { parseQuery } from './parse.ts';
@@ -76,7 +76,8 @@ function readQuery(
   const begin = typed.map((word) => word.text).join(' ');
   const name = foldWords(text);
   if (!name.startsWith(begin) || name === begin) return null;
-  const { total } = search(generation, tuning, { q: text, size: 0, record: false }, context);
+  // Not a whole search: of what finds nothing, it would look for the nearest spelling.
+  const total = countResults(generation, tuning, { q: text, size: 0 }, context);
   if (total === 0) return null;
   // Up to the last letter that is typed, which may stand inside a word.
   const written = words(text);
