@@ -126,6 +126,8 @@ export class Autocomplete {
     const { text } = this.#snapshot;
     // Before the first letter there are no results to wait for.
     const first = text === '' ? undefined : this.#options.after?.();
+    // Where no source waits for them, nobody else hears of results that fail.
+    first?.catch(() => {});
     const letters = [...text.trim()].length;
     const abort = new AbortController();
     this.#abort = abort;

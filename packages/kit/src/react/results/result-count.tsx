@@ -10,7 +10,8 @@ export interface ResultCountProps {
 /** How much was found, and how the words were understood where that is not plain. Read out when it changes. */
 export function ResultCount({ answer, asked }: ResultCountProps) {
   const { total, results, page, size } = answer;
-  const isPart = results.length > 0 && results.length < total && page * size <= results.length + size;
+  const isPart = results.length > 0 && results.length < total;
+  // Grown pages begin with the first result.
   const first = results.length > size ? 1 : (page - 1) * size + 1;
   return (
     <p data-part="count" aria-live="polite">

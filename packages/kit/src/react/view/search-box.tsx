@@ -180,6 +180,7 @@ const HINTS: Readonly<Record<string, string>> = {
   past: 'Asked before on this device. Shift+Delete forgets it.',
   viewed: 'Seen before on this device. Shift+Delete forgets it.',
   value: 'Shows everything of this kind.',
+  query: 'Others have asked for this.',
 };
 
 /** The record that is pointed at, as far as the list has no room for it. */
