@@ -29,9 +29,12 @@ export class LoadFiles {
     const names = await readdir(this.#folder, { recursive: true }).catch(() => []);
     const files = names.filter((name) => KINDS.test(name)).slice(0, MOST);
     const found = await Promise.all(
-      files.map(async (name) => ({ path: name, bytes: (await stat(path.join(this.#folder!, name))).size })),
+      files.map(async (name) => {
+        const file = await this.#find(name);
+        return file === null ? [] : [{ path: name, bytes: file.bytes }];
+      }),
     );
-    return found.sort((a, b) => (a.path < b.path ? -1 : 1));
+    return found.flat().sort((a, b) => (a.path < b.path ? -1 : 1));
   }
 
   /** Opens one of them. Throws a Failure when it lies elsewhere, is not there, or is nothing that can be loaded. */
@@ -43,17 +46,25 @@ export class LoadFiles {
         'forbidden',
         'Files of this machine may not be loaded. Its owner allows a folder with YUCCA_LOAD_DIR.',
       );
-    const refuse = (): never => {
+    const found = await this.#find(name);
+    if (found === null)
       throw new Failure('not-found', `There is no file “${name}” in the folder that files may be loaded from.`);
-    };
-    // Links are followed before the check, so that none leads out of the folder.
-    const folder = await realpath(this.#folder).catch(refuse);
-    const file = await realpath(path.resolve(folder, name)).catch(refuse);
-    if (!file.startsWith(folder + path.sep)) refuse();
-    const { size, isFile } = await stat(file).then((found) => ({ size: found.size, isFile: found.isFile() }));
-    if (!isFile) refuse();
+    const { file, bytes } = found;
     const gzip = /\.gz$/i.test(file);
-    return { mediaType: await mediaTypeOf(file, gzip), gzip, bytes: size, body: createReadStream(file) };
+    return { mediaType: await mediaTypeOf(file, gzip), gzip, bytes, body: createReadStream(file) };
+  }
+
+  /** A file of the folder; null for anything else. Links are followed first, so that none leads out of the folder. */
+  async #find(name: string): Promise<{ file: string; bytes: number } | null> {
+    try {
+      const folder = await realpath(this.#folder!);
+      const file = await realpath(path.resolve(folder, name));
+      const facts = await stat(file);
+      return file.startsWith(folder + path.sep) && facts.isFile() ? { file, bytes: facts.size } : null;
+    } catch {
+      // Not there, or a name that none can have.
+      return null;
+    }
   }
 }
 
