@@ -1,6 +1,6 @@
 /** @jest-environment jsdom */
 import { completeTuning, type FieldProfile, type TuningDocument, type TypoExamples } from '@yucca/contract';
-import { fireEvent, render, screen, waitFor, within } from '@testing-library/react';
+import { act, fireEvent, render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { ReactNode } from 'react';
 import { DraftProvider, useDraft } from '../src/features/tuning/draft';
@@ -53,6 +53,9 @@ function show(start: TuningDocument, levers: (tuning: ReturnType<typeof complete
   return { draft: () => now };
 }
 
+/** Until the draft is saved, as it is after every change. */
+const settled = (): Promise<void> => act(() => new Promise((resolve) => setTimeout(resolve, 0)));
+
 const typed = (name: string): HTMLInputElement => screen.getByRole('textbox', { name: `${name}, as a number` });
 
 describe('weights', () => {
@@ -63,10 +66,12 @@ describe('weights', () => {
     expect(screen.getAllByRole('slider').map((slider) => slider.getAttribute('aria-label'))).toEqual(['name', 'care']);
     const slider = screen.getByRole('slider', { name: 'care' });
     for (const value of ['3', '5', '5.5']) fireEvent.change(slider, { target: { value } });
+    await settled();
     expect(draft().search).toEqual([{ field: 'care', weight: 5.5 }, { field: 'name', weight: 8 }]); // prettier-ignore
     await userEvent.click(screen.getByRole('button', { name: 'Undo' }));
     expect(draft()).toEqual(start);
-    await waitFor(() => expect(saved.length).toBeGreaterThan(0));
+    await settled();
+    expect(saved.at(-1)).toEqual(start);
   });
 
   test('a number is typed with a comma too; what is no weight stays in the field and changes nothing', async () => {
@@ -81,6 +86,7 @@ describe('weights', () => {
     expect(field.value).toBe('2.5');
     // More than the slider reaches, which then reaches as far.
     fireEvent.change(field, { target: { value: '40' } });
+    await settled();
     expect(screen.getByRole('slider', { name: 'name' }).getAttribute('max')).toBe('40');
   });
 
@@ -136,6 +142,7 @@ describe('typos', () => {
     await userEvent.click(screen.getByRole('checkbox', { name: 'Forgive typos' }));
     expect(draft().typos).toMatchObject({ enabled: true, oneFrom: 5, exactFields: ['sku'] });
     fireEvent.change(screen.getByRole('slider', { name: 'One, from letters' }), { target: { value: '6' } });
+    await settled();
     await userEvent.click(screen.getByRole('checkbox', { name: 'sku' }));
     expect(draft().typos).toMatchObject({ oneFrom: 6, exactFields: [] });
   });
@@ -172,6 +179,7 @@ describe('business numbers', () => {
     fireEvent.change(typed('Half after days'), { target: { value: '30' } });
     await userEvent.selectOptions(better, 'older');
     fireEvent.change(screen.getByRole('slider', { name: 'Share against words' }), { target: { value: '0.4' } });
+    await settled();
     expect(draft()).toMatchObject({ signals: [{ field: 'added', halfLifeDays: 30, order: 'asc' }], signalShare: 0.4 });
     await userEvent.selectOptions(screen.getByRole('combobox', { name: 'on a shape' }), 'linear');
     expect(screen.queryByRole('slider', { name: 'Half after days' })).toBeNull();

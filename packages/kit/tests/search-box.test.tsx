@@ -1,6 +1,6 @@
 /** @jest-environment jsdom */
 import type { InterfacePage, PageSection, SearchRequest, Suggestion } from '@yucca/contract';
-import { render, screen, waitFor, within } from '@testing-library/react';
+import { act, render, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
 import { createMemory, type ViewedRecord, type YuccaClient } from '../src/index.ts';
@@ -77,7 +77,7 @@ function show(page: Partial<InterfacePage> = {}) {
     );
   }
   render(<Page />);
-  return { heard, memory, say: (text: string) => say(text) };
+  return { heard, memory, say: (text: string) => act(() => say(text)) };
 }
 
 const field = (): HTMLInputElement => screen.getByRole('combobox', { name: 'Search Nursery' });

@@ -118,7 +118,7 @@ test('pages that grow: more stands below what is there, and the address says how
   await waitFor(() => expect(titles()).toHaveLength(40));
   expect(titles()[20]).toBe('Plant 21');
   expect(asked.map(({ page }) => page)).toEqual([1, 2]);
-  expect(window.location.search).toBe('?page=2');
+  await waitFor(() => expect(window.location.search).toBe('?page=2'));
   expect(screen.queryByRole('navigation', { name: 'Pages' })).toBeNull();
 });
 
