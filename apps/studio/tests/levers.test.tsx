@@ -54,7 +54,7 @@ function show(start: TuningDocument, levers: (tuning: ReturnType<typeof complete
 }
 
 /** Until the draft is saved, as it is after every change. */
-const settled = (): Promise<void> => act(() => new Promise((resolve) => setTimeout(resolve, 0)));
+const settled = (): Promise<void> => act(() => new Promise<void>((resolve) => setTimeout(resolve, 0)));
 
 const typed = (name: string): HTMLInputElement => screen.getByRole('textbox', { name: `${name}, as a number` });
 
