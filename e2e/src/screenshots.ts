@@ -19,7 +19,7 @@ async function typeLavender(browser: Browser): Promise<void> {
   await field.sendKeys('lav');
   await browser.wait(until.elementLocated(By.css('[data-kind=record] mark')), 10_000);
   await browser.sleep(300);
-  await field.sendKeys(Key.ARROW_DOWN, Key.ARROW_DOWN, Key.ARROW_DOWN);
+  for (let i = 0; i < 4; i++) await field.sendKeys(Key.ARROW_DOWN);
   await browser.sleep(300);
 }
 
