@@ -1,6 +1,7 @@
 import { completeTuning, facetValues, type RecordJson, type SearchRequest } from '@yucca/contract';
 import fc from 'fast-check';
 import { search, type Generation } from '../src/index.ts';
+import { DocSet } from '../src/sets/doc-set.ts';
 import { generationOf, runs } from './arbitraries.ts';
 
 const KINDS = ['herb', 'shrub', 'tree', 'herb', 'herb', ''];
@@ -92,4 +93,22 @@ test('a list of values that is cut short is the beginning of the whole list', ()
     ),
     runs(60),
   );
+});
+
+test('documents are listed once for all facets, whether their counts are remembered or not', () => {
+  const generation = generationOf(RECORDS, TUNING);
+  const listed = jest.spyOn(DocSet.prototype, 'list');
+  const lists = (q: string, gone = new Set<number>()): number => {
+    listed.mockClear();
+    search(without(generation, gone), TUNING, { q, facets: ['*'], size: 0 });
+    return listed.mock.calls.length;
+  };
+  try {
+    // Numbers are always gone through one by one.
+    expect([lists('rose'), lists('rose')]).toEqual([1, 1]);
+    // With a record gone: all that hold the word, the one that is gone, and the rest.
+    expect([lists('mint', new Set([1])), lists('mint', new Set([1]))]).toEqual([3, 2]);
+  } finally {
+    listed.mockRestore();
+  }
 });

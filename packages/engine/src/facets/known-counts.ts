@@ -1,5 +1,5 @@
 import type { DocSet } from '../sets/doc-set.ts';
-import { Results } from '../sets/results.ts';
+import type { Results } from '../sets/results.ts';
 
 /** Counts by set and by what is counted. Kept sets never change, and are gone with their segment. */
 const known = new WeakMap<DocSet, WeakMap<object, Uint32Array>>();
@@ -28,7 +28,7 @@ export function countIn(
   let all = ofSet.get(key);
   if (all === undefined) {
     // A set of most documents is counted by those it lacks.
-    all = base.isWhole ? count(base.set.list()) : countIn(new Results(base.set), key, length, count);
+    all = base.isWhole ? count(base.results.list) : countIn(base.results, key, length, count);
     ofSet.set(key, all);
   }
   if (base.others.length === 0) return all;

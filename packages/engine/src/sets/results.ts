@@ -3,6 +3,8 @@ import { DocSet } from './doc-set.ts';
 /** A kept set of documents, and those of it that some results lack. */
 export interface Base {
   set: DocSet;
+  /** The same as results, so that what is made of them for one facet is there for the next. */
+  results: Results;
   others: Uint32Array;
   /** It is all documents of the segment. */
   isWhole: boolean;
@@ -17,15 +19,19 @@ export class Results {
   #base: Base | null = null;
 
   /** `within` is a kept set that holds all of them, such as the documents of the one word of a query. */
-  constructor(set: DocSet, within: DocSet | null = null) {
+  constructor(set: DocSet, within: DocSet | null = null, count = set.count()) {
     this.set = set;
-    this.count = set.count();
+    this.count = count;
     this.#within = within;
   }
 
   /** Ascending. */
   get list(): Uint32Array {
-    return (this.#list ??= this.set.list());
+    return (this.#list ??= this.#isAllOfBase() ? this.#base!.results.list : this.set.list());
+  }
+
+  #isAllOfBase(): boolean {
+    return this.#base !== null && this.#base.others.length === 0;
   }
 
   /**
@@ -39,14 +45,21 @@ export class Results {
   #findBase(): Base | null {
     const { set, count } = this;
     const isNear = (size: number): boolean => size - count < count;
-    const others = (base: DocSet): Uint32Array => base.copy().minus(set).list();
-    if (this.#within !== null && isNear(sizeOf(this.#within)))
-      return { set: this.#within, others: others(this.#within), isWhole: false };
-    if (!isNear(set.docs)) return null;
-    const whole = wholeOf(set.docs);
-    return { set: whole, others: others(whole), isWhole: true };
+    const baseOf = (kept: DocSet, size: number, isWhole: boolean): Base => ({
+      set: kept,
+      results: new Results(kept, null, size),
+      others: size === count ? NONE : kept.copy().minus(set).list(),
+      isWhole,
+    });
+    if (this.#within !== null) {
+      const size = sizeOf(this.#within);
+      if (isNear(size)) return baseOf(this.#within, size, false);
+    }
+    return isNear(set.docs) ? baseOf(wholeOf(set.docs), set.docs, true) : null;
   }
 }
+
+const NONE = new Uint32Array(0);
 
 const sizes = new WeakMap<DocSet, number>();
 
