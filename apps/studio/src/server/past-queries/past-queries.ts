@@ -6,20 +6,20 @@ import type { AnsweredQuery } from './answered-queries';
 
 /** A query is offered to others once this many visits led from it to a record: what a single visitor typed stays theirs. */
 const LEAST_VISITS = 2;
-/** Kept of one collection, the most visited ones. */
-const MOST_KEPT = 10_000;
-/** Visits counted before it is looked whether there are more than that. */
-const LOOK_AFTER = 500;
+/** Kept of one collection, the most visited ones; and the visits counted before it is looked whether there are more. */
+const LIMITS = { kept: 10_000, lookAfter: 500 };
 /** Above any letter, in SQLite's order of UTF-8 bytes. */
 const LAST = '\u{10ffff}';
 
 /** What visitors asked for when they came to a record, for completions. */
 export class PastQueries {
   readonly #db: Db;
+  readonly #limits: typeof LIMITS;
   #counted = 0;
 
-  constructor(db: Db) {
+  constructor(db: Db, limits = LIMITS) {
     this.#db = db;
+    this.#limits = limits;
   }
 
   /** Counts a visit that a query led to a record. One session counts once in a row. */
@@ -34,7 +34,7 @@ export class PastQueries {
         set: { visits: sql`${pastQueries.visits} + ${isOther}`, lastSession: session, lastAt: at },
       })
       .run();
-    if (this.#counted++ % LOOK_AFTER === 0) this.#clear();
+    if (this.#counted++ % this.#limits.lookAfter === 0) this.#clear();
   }
 
   /** The most visited queries that begin like `typed`, public ones and those of one scope. */
@@ -65,7 +65,7 @@ export class PastQueries {
       .select({ id: pastQueries.collectionId, kept: count() })
       .from(pastQueries)
       .groupBy(pastQueries.collectionId)
-      .having(gt(count(), MOST_KEPT))
+      .having(gt(count(), this.#limits.kept))
       .all();
     for (const { id, kept } of crowded) {
       const least = this.#db
@@ -73,7 +73,7 @@ export class PastQueries {
         .from(pastQueries)
         .where(eq(pastQueries.collectionId, id))
         .orderBy(pastQueries.visits, pastQueries.lastAt)
-        .limit(kept - MOST_KEPT);
+        .limit(kept - this.#limits.kept);
       this.#db
         .delete(pastQueries)
         .where(sql`rowid in ${least}`)
