@@ -178,6 +178,21 @@ describe('a fresh Vite app with the packed package', () => {
     await wait(async () => (await text('[data-part=count] strong')) === '20 results');
   });
 
+  test('what visitors do there is told to the server, with the key of the page', async () => {
+    const { identifier } = (await browser.sendAndGetDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', {
+      source: `window.told = []; const real = navigator.sendBeacon.bind(navigator);
+        navigator.sendBeacon = (address, body) => { const sent = real(address, body); window.told.push([address, body, sent]); return sent; };`,
+    })) as unknown as { identifier: string };
+    await open('index.html?q=fern');
+    const told = () => browser.executeScript<[string, string, boolean][]>('return window.told');
+    await wait(async () => (await told()).some(([, body]) => body.includes('"view"')));
+    const [[address, body, sent]] = (await told()) as [[string, string, boolean]];
+    expect([address, sent]).toEqual([`${server.base}/api/v1/events?key=${key}`, true]);
+    const answer = await fetch(address, { method: 'POST', body, headers: { Origin: siteBase } });
+    expect(answer.status).toBe(202);
+    await browser.sendDevToolsCommand('Page.removeScriptToEvaluateOnNewDocument', { identifier });
+  });
+
   test('parts in an own order', async () => {
     await open('parts.html');
     await wait(async () => (await text('[data-part=count] strong')) === '120 results');

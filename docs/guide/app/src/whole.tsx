@@ -1,4 +1,4 @@
-import { addressMap } from '@yucca/kit';
+import { addressMap, createInsights } from '@yucca/kit';
 import { SearchView } from '@yucca/kit/react';
 import '@yucca/kit/styles.css';
 import { createRoot } from 'react-dom/client';
@@ -6,6 +6,10 @@ import { client } from './client';
 
 const page = await client.page('nursery');
 const { query } = addressMap(page.facets).read(window.location);
+const insights = createInsights({
+  base: import.meta.env.VITE_YUCCA_SERVER,
+  key: import.meta.env.VITE_YUCCA_KEY,
+});
 
 createRoot(document.getElementById('shop')!).render(
   <SearchView
@@ -15,5 +19,6 @@ createRoot(document.getElementById('shop')!).render(
     here={window.location.pathname}
     recordHref={({ id }) => `/plants/${encodeURIComponent(id)}`}
     picturesFrom={import.meta.env.VITE_YUCCA_SERVER}
+    insights={insights}
   />,
 );
