@@ -49,6 +49,25 @@ export async function setSize(browser: Browser, width: number, height: number): 
   });
 }
 
+/** What pages say by `sendBeacon` from the next page on, until `stop`. It is sent all the same. */
+export async function hearBeacons(browser: Browser): Promise<{
+  told: () => Promise<{ address: string; body: string; sent: boolean }[]>;
+  stop: () => Promise<void>;
+}> {
+  const { identifier } = (await browser.sendAndGetDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', {
+    source: `window.told = []; const real = navigator.sendBeacon.bind(navigator);
+      navigator.sendBeacon = (address, body) => {
+        const sent = real(address, body);
+        window.told.push({ address, body, sent });
+        return sent;
+      };`,
+  })) as unknown as { identifier: string };
+  return {
+    told: () => browser.executeScript('return window.told ?? []'),
+    stop: () => browser.sendDevToolsCommand('Page.removeScriptToEvaluateOnNewDocument', { identifier }),
+  };
+}
+
 export async function setTheme(browser: Browser, theme: 'light' | 'dark'): Promise<void> {
   await browser.sendDevToolsCommand('Emulation.setEmulatedMedia', {
     features: [{ name: 'prefers-color-scheme', value: theme }],

@@ -1,6 +1,6 @@
 import type { SearchAnswer } from '@yucca/contract';
 import { By, Key, type WebElement } from 'selenium-webdriver';
-import { setSize, startBrowser, type Browser } from '../src/browser';
+import { hearBeacons, setSize, startBrowser, type Browser } from '../src/browser';
 import { Person } from '../src/person';
 import { loadPlants, Server, somePlants } from '../src/server';
 
@@ -245,20 +245,16 @@ test('without JavaScript: more results, places, records and the sheet are links 
 });
 
 test('what a visitor sees is told to the server, under the key of the page', async () => {
-  const told = () => browser.executeScript<string[]>('return window.told ?? []');
-  const { identifier } = (await browser.sendAndGetDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', {
-    source: `window.told = []; const real = navigator.sendBeacon.bind(navigator);
-      navigator.sendBeacon = (address, body) => { window.told.push(body); return real(address, body); };`,
-  })) as unknown as { identifier: string };
+  const beacons = await hearBeacons(browser);
   await open('/s/nursery?q=rose');
   // The first results are in sight; a second later that is known.
-  await until(async () => (await told()).some((body) => body.includes('"view"')));
-  const [body] = await told();
+  await until(async () => (await beacons.told()).some(({ body }) => body.includes('"view"')));
+  const { body } = (await beacons.told())[0]!;
   const key = /yk_[\w-]+/.exec(await (await fetch(`${server.base}/s/nursery`)).text())![0];
-  const answer = await fetch(`${server.base}/api/v1/events?key=${key}`, { method: 'POST', body: body! });
+  const answer = await fetch(`${server.base}/api/v1/events?key=${key}`, { method: 'POST', body });
   expect([answer.status, await answer.json()]).toEqual([202, { taken: expect.any(Number) as number }]);
-  expect((await fetch(`${server.base}/api/v1/events`, { method: 'POST', body: body! })).status).toBe(401);
-  await browser.sendDevToolsCommand('Page.removeScriptToEvaluateOnNewDocument', { identifier });
+  expect((await fetch(`${server.base}/api/v1/events`, { method: 'POST', body })).status).toBe(401);
+  await beacons.stop();
 });
 
 test('what two visitors asked for and opened is offered to the next, and asked when chosen', async () => {

@@ -7,7 +7,7 @@ import { promisify } from 'node:util';
 import { gzipSync } from 'node:zlib';
 import { buildSync } from 'esbuild';
 import { By, Key, until } from 'selenium-webdriver';
-import { startBrowser, type Browser } from '../src/browser';
+import { hearBeacons, startBrowser, type Browser } from '../src/browser';
 import { Person, WAIT } from '../src/person';
 import { loadPlants, Server, somePlants } from '../src/server';
 
@@ -179,18 +179,14 @@ describe('a fresh Vite app with the packed package', () => {
   });
 
   test('what visitors do there is told to the server, with the key of the page', async () => {
-    const { identifier } = (await browser.sendAndGetDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', {
-      source: `window.told = []; const real = navigator.sendBeacon.bind(navigator);
-        navigator.sendBeacon = (address, body) => { const sent = real(address, body); window.told.push([address, body, sent]); return sent; };`,
-    })) as unknown as { identifier: string };
+    const beacons = await hearBeacons(browser);
     await open('index.html?q=fern');
-    const told = () => browser.executeScript<[string, string, boolean][]>('return window.told');
-    await wait(async () => (await told()).some(([, body]) => body.includes('"view"')));
-    const [[address, body, sent]] = (await told()) as [[string, string, boolean]];
+    await wait(async () => (await beacons.told()).some(({ body }) => body.includes('"view"')));
+    const { address, body, sent } = (await beacons.told())[0]!;
     expect([address, sent]).toEqual([`${server.base}/api/v1/events?key=${key}`, true]);
     const answer = await fetch(address, { method: 'POST', body, headers: { Origin: siteBase } });
     expect(answer.status).toBe(202);
-    await browser.sendDevToolsCommand('Page.removeScriptToEvaluateOnNewDocument', { identifier });
+    await beacons.stop();
   });
 
   test('parts in an own order', async () => {

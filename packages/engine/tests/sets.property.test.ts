@@ -40,12 +40,12 @@ test('results know their size, their list and the nearest kept set around them',
         expect([...results.list]).toEqual(sorted(list));
         const { base } = results;
         if (base === null) continue;
-        expect([...base.set.copy().minus(DocSet.of(DOCS, base.others)).list()]).toEqual(sorted(list));
+        expect([...base.results.set.copy().minus(DocSet.of(DOCS, base.others)).list()]).toEqual(sorted(list));
         expect(base.others.length).toBeLessThan(list.length);
-        expect(base.isWhole).toBe(base.set.count() === DOCS && base.set !== within);
+        expect(base.isWhole).toBe(base.results.set.count() === DOCS && base.results.set !== within);
       }
       expect(new Results(DocSet.of(DOCS, list)).base !== null).toBe(list.length * 2 > DOCS);
-      if (size < 2 * list.length) expect(new Results(DocSet.of(DOCS, list), within).base?.set).toBe(within);
+      if (size < 2 * list.length) expect(new Results(DocSet.of(DOCS, list), within).base?.results.set).toBe(within);
     }),
   );
 });

@@ -114,7 +114,7 @@ test('facets: values that repeat, not keys, prose, dates, links or checksums', (
 describe('the elements of a JSON array', () => {
   const elements = (...texts: string[]): { found: (string | null)[]; closed: boolean; readTo: number } => {
     const array = new ArrayElements(40);
-    const found = texts.flatMap((text) => [...array.write(new TextEncoder().encode(text))].map(({ text }) => text));
+    const found = texts.flatMap((text) => [...array.write(new TextEncoder().encode(text))]);
     return { found, closed: array.closed, readTo: array.readTo };
   };
 

@@ -1,28 +1,18 @@
 /** @jest-environment jsdom */
-import type { InterfacePage, SearchAnswer, SearchRequest } from '@yucca/contract';
+import type { SearchAnswer, SearchRequest } from '@yucca/contract';
 import { act, render, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { createMemory, EMPTY_QUERY, type YuccaClient } from '../src/index.ts';
 import { redirectOf, SearchView, type SearchViewProps } from '../src/react/index.ts';
+import { answerWith, pageWith } from './answers.ts';
 
-const page: InterfacePage = {
-  slug: 'nursery',
-  title: 'Nursery',
-  collection: 'plants',
-  all: 2,
-  layout: 'cards',
+const page = pageWith({
   card: { title: 'name', picture: null, text: null, number: 'price', detail: null },
   facets: [{ name: 'colour', kind: 'values', label: 'Colour' }],
   sorts: [{ name: 'cheap', label: 'Cheapest' }],
   pageSize: 24,
-  paging: 'pages',
   currency: 'GBP',
-  thing: 'Product',
-  autocomplete: [],
-  places: [],
-  geo: null,
-  at: '/s/nursery',
-};
+});
 
 function answerTo({ q = '', select }: SearchRequest): SearchAnswer {
   const all = [
@@ -31,19 +21,12 @@ function answerTo({ q = '', select }: SearchRequest): SearchAnswer {
   ];
   const results = all.filter(({ record }) => record.name.toLowerCase().includes(q.toLowerCase()));
   const values = [{ value: 'pink', label: 'Pink', count: 1, selected: select !== undefined }];
-  return {
+  return answerWith({
     query: q,
-    total: results.length,
-    page: 1,
-    pages: 1,
     size: 24,
     results,
     facets: { colour: { kind: 'values', label: 'Colour', values, more: false, missing: 0 } },
-    understood: { words: [], dropped: [], placements: [], redirect: null, notice: null },
-    queryId: 'q1',
-    generation: 1,
-    timing: { engineMs: 1, totalMs: 1 },
-  } as unknown as SearchAnswer;
+  });
 }
 
 function show(more: Partial<SearchViewProps> = {}) {
@@ -140,7 +123,7 @@ test('nothing found says so and leads on', async () => {
 
 test('where a placement sends a visitor: to the page’s own server or the web, and nowhere else', () => {
   const sentTo = (redirect: string | null): string | null =>
-    redirectOf({ ...answerTo({}), understood: { words: [], dropped: [], placements: [], notice: null, redirect } });
+    redirectOf(answerWith(redirect === null ? {} : { redirect }));
   expect(sentTo('/s/collect')).toBe('/s/collect');
   expect(sentTo('https://quillbrook.example/sale')).toBe('https://quillbrook.example/sale');
   expect([sentTo(null), sentTo('javascript:alert(1)'), sentTo('//elsewhere.example'), redirectOf(null)]).toEqual([null, null, null, null]); // prettier-ignore

@@ -23,8 +23,9 @@ export function countIn(
 ): Uint32Array {
   const { base } = results;
   if (base === null || (length > LONGEST && !base.isWhole)) return count(results.list);
-  let ofSet = known.get(base.set);
-  if (ofSet === undefined) known.set(base.set, (ofSet = new WeakMap()));
+  const { set } = base.results;
+  let ofSet = known.get(set);
+  if (ofSet === undefined) known.set(set, (ofSet = new WeakMap()));
   let all = ofSet.get(key);
   if (all === undefined) {
     // A set of most documents is counted by those it lacks.

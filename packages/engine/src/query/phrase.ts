@@ -40,7 +40,7 @@ export function findTogether(
   mostDocs = Infinity,
 ): Occurrences {
   const terms = termsOf(segment, words);
-  if (terms === null || haveMore(segment, terms, mostDocs)) return NOWHERE;
+  if (terms === null || fewestPostings(segment, terms) > mostDocs) return NOWHERE;
   const docs = new GrowingArray(Uint32Array);
   const places = new GrowingArray(Uint16Array);
   readTogether(segment, holdingAll(segment, [...new Set(terms)], weights).list(), terms, weights, (doc, place) => {
@@ -57,22 +57,14 @@ function termsOf(segment: Segment, words: readonly string[]): number[] | null {
   return terms.includes(-1) ? null : terms;
 }
 
-/** Whether even the rarest of some words has more than so many postings. */
-export function areTooCommon(segment: Segment, words: readonly string[], mostDocs: number): boolean {
-  const terms = termsOf(segment, words);
-  return terms !== null && haveMore(segment, terms, mostDocs);
-}
-
 /** The most documents that some words can stand together in: those of the rarest, a document for each of its fields. */
 export function mostTogether(segment: Segment, words: readonly string[]): number {
-  const terms = termsOf(segment, words) ?? [];
-  return terms.length === 0
-    ? 0
-    : Math.min(...terms.map((term) => segment.postStart(term + 1) - segment.postStart(term)));
+  const terms = termsOf(segment, words);
+  return terms === null ? 0 : fewestPostings(segment, terms);
 }
 
-const haveMore = (segment: Segment, terms: readonly number[], most: number): boolean =>
-  terms.every((term) => segment.postStart(term + 1) - segment.postStart(term) > most);
+const fewestPostings = (segment: Segment, terms: readonly number[]): number =>
+  Math.min(...terms.map((term) => segment.postStart(term + 1) - segment.postStart(term)));
 
 /** Documents that hold all of some words in one field. */
 function holdingAll(segment: Segment, terms: readonly number[], weights: ArrayLike<number>): DocSet {

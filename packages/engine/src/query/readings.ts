@@ -5,7 +5,7 @@ import { splitAtDigits } from '../text/tokens.ts';
 import { stemmerFor } from '../text/stem.ts';
 import type { FieldWeights } from './fields.ts';
 import type { QueryWord } from './parse.ts';
-import { areTooCommon, findTogether, MOST_FOR_SPLIT, type Occurrences } from './phrase.ts';
+import { findTogether, MOST_FOR_SPLIT, mostTogether, type Occurrences } from './phrase.ts';
 import { synonymsOf } from './synonyms.ts';
 import { walkTypos } from './typo-walk.ts';
 
@@ -87,7 +87,7 @@ function splitsOf(text: string, segments: readonly Segment[]): Alternative[] {
 export function isCapped(alternatives: readonly Alternative[], segments: readonly Segment[]): boolean {
   return alternatives.some(
     ({ how, words, isCapped = false }) =>
-      how === 'split' && (isCapped || segments.some((segment) => areTooCommon(segment, words, MOST_FOR_SPLIT))),
+      how === 'split' && (isCapped || segments.some((segment) => mostTogether(segment, words) > MOST_FOR_SPLIT)),
   );
 }
 

@@ -2,8 +2,7 @@ import { DocSet } from './doc-set.ts';
 
 /** A kept set of documents, and those of it that some results lack. */
 export interface Base {
-  set: DocSet;
-  /** The same as results, so that what is made of them for one facet is there for the next. */
+  /** The set as results, so that what is made of them for one facet is there for the next. */
   results: Results;
   others: Uint32Array;
   /** It is all documents of the segment. */
@@ -46,7 +45,6 @@ export class Results {
     const { set, count } = this;
     const isNear = (size: number): boolean => size - count < count;
     const baseOf = (kept: DocSet, size: number, isWhole: boolean): Base => ({
-      set: kept,
       results: new Results(kept, null, size),
       others: size === count ? NONE : kept.copy().minus(set).list(),
       isWhole,

@@ -8,11 +8,6 @@ const QUOTE = 0x22;
 
 const decoder = new TextDecoder();
 
-/** One element of an array as it was written; `text` is null where it is longer than was allowed. */
-export interface ArrayElement {
-  text: string | null;
-}
-
 /**
  * Cuts a JSON array (RFC 8259) into the texts of its elements while the bytes arrive, so that an array of any length
  * is read with the memory of one element. What an element holds is left to `JSON.parse`, which knows every rule of
@@ -25,80 +20,84 @@ export class ArrayElements {
   /** Bytes read up to the end of the last element. */
   readTo = 0;
   /** Bytes written so far. */
-  private written = 0;
+  #written = 0;
   /** Brackets open around the next byte, the array's own among them. */
-  private depth = 0;
-  private inString = false;
-  private escaped = false;
+  #depth = 0;
+  #inString = false;
+  #escaped = false;
   /** Elements met: `[]` lacks none, `[1,]` does. */
-  private count = 0;
-  private parts: Uint8Array[] = [];
-  private partBytes = 0;
+  #count = 0;
+  #parts: Uint8Array[] = [];
+  #partBytes = 0;
+  readonly #maxBytes: number;
 
   /** @param maxBytes elements longer than this come without their text */
-  constructor(private readonly maxBytes: number) {}
+  constructor(maxBytes: number) {
+    this.#maxBytes = maxBytes;
+  }
 
   /**
-   * Reads on, and answers the elements that are complete now.
+   * Reads on, and answers the texts of the elements that are complete now; null for one that is too long.
    *
    * @throws {SyntaxError} when the first byte but white space is no `[`, a comma has no element beside it, or anything
    *   stands behind the array
    */
-  *write(bytes: Uint8Array): Generator<ArrayElement> {
+  *write(bytes: Uint8Array): Generator<string | null> {
     let from = 0;
     for (let at = 0; at < bytes.length; at++) {
       const byte = bytes[at]!;
-      if (this.inString) {
-        if (this.escaped) this.escaped = false;
-        else if (byte === BACKSLASH) this.escaped = true;
-        else if (byte === QUOTE) this.inString = false;
+      if (this.#inString) {
+        if (this.#escaped) this.#escaped = false;
+        else if (byte === BACKSLASH) this.#escaped = true;
+        else if (byte === QUOTE) this.#inString = false;
         continue;
       }
-      if (this.depth === 0) {
+      if (this.#depth === 0) {
         if (isSpace(byte)) continue;
         if (this.closed) throw new SyntaxError('something stands behind the end of the array');
         if (byte !== OPEN_BRACKET) throw new SyntaxError('it does not begin with [');
-        this.depth = 1;
+        this.#depth = 1;
         from = at + 1;
       } else if (byte === QUOTE) {
-        this.inString = true;
+        this.#inString = true;
       } else if (byte === OPEN_BRACE || byte === OPEN_BRACKET) {
-        this.depth++;
-      } else if (this.depth > 1) {
-        if (byte === CLOSE_BRACE || byte === CLOSE_BRACKET) this.depth--;
+        this.#depth++;
+      } else if (this.#depth > 1) {
+        if (byte === CLOSE_BRACE || byte === CLOSE_BRACKET) this.#depth--;
       } else if (byte === COMMA || byte === CLOSE_BRACKET) {
-        this.keep(bytes.subarray(from, at));
+        this.#keep(bytes.subarray(from, at));
         from = at + 1;
-        const element = this.finish(byte === CLOSE_BRACKET);
-        this.readTo = this.written + from;
-        if (element) yield element;
+        const element = this.#finish(byte === CLOSE_BRACKET);
+        this.readTo = this.#written + from;
+        if (element !== undefined) yield element;
       }
     }
-    if (this.depth > 0) this.keep(bytes.subarray(from));
-    this.written += bytes.length;
+    if (this.#depth > 0) this.#keep(bytes.subarray(from));
+    this.#written += bytes.length;
   }
 
-  private keep(part: Uint8Array): void {
-    this.partBytes += part.length;
-    if (this.partBytes > this.maxBytes) this.parts = [];
+  #keep(part: Uint8Array): void {
+    this.#partBytes += part.length;
+    if (this.#partBytes > this.#maxBytes) this.#parts = [];
     // A copy: whoever writes may fill the same memory again.
-    else if (part.length > 0) this.parts.push(part.slice());
+    else if (part.length > 0) this.#parts.push(part.slice());
   }
 
-  private finish(isLast: boolean): ArrayElement | null {
-    const text = this.partBytes > this.maxBytes ? null : join(this.parts);
-    this.parts = [];
-    this.partBytes = 0;
+  /** The element that has ended; undefined where an empty array has none. */
+  #finish(isLast: boolean): string | null | undefined {
+    const text = this.#partBytes > this.#maxBytes ? null : join(this.#parts);
+    this.#parts = [];
+    this.#partBytes = 0;
     if (isLast) {
-      this.depth = 0;
+      this.#depth = 0;
       this.closed = true;
     }
     if (text?.trim() === '') {
-      if (isLast && this.count === 0) return null;
+      if (isLast && this.#count === 0) return undefined;
       throw new SyntaxError(`there is nothing ${isLast ? 'after' : 'before'} a comma`);
     }
-    this.count++;
-    return { text };
+    this.#count++;
+    return text;
   }
 }
 

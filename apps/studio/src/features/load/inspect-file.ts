@@ -125,8 +125,8 @@ const READERS: Record<FileFormat, (text: string, whole: boolean) => SampleRows |
     const rows: unknown[] = [];
     const elements = new ArrayElements(HEAD_BYTES);
     try {
-      for (const element of elements.write(new TextEncoder().encode(text))) {
-        rows.push(JSON.parse(element.text!));
+      for (const found of elements.write(new TextEncoder().encode(text))) {
+        rows.push(JSON.parse(found!));
         if (!whole && rows.length === SAMPLE_ROWS) break;
       }
     } catch (error) {

@@ -27,7 +27,7 @@ export const readJsonArray: Reader = async function* (input) {
       continue;
     }
     try {
-      for (const { text } of elements.write(bytes)) {
+      for (const text of elements.write(bytes)) {
         const row = readElement(line + 1, text);
         line++;
         yield row;
