@@ -170,6 +170,16 @@ describe('suggestions', () => {
     expect(isWorthOffering(generation, tuning, q)).toBe(worth);
   });
 
+  test('under a forced filter a query is offered only when all of its words stand in what may be seen', () => {
+    const any = completeTuning({ ...document, words: { require: 'any' } });
+    const offered = (context: { forcedFilter?: string }) =>
+      suggest(generation, any, 'ro', 8, ['rose agave', 'rose march'], context)
+        .suggestions.filter(({ kind }) => kind === 'query')
+        .map(({ text }) => text);
+    expect(offered({})).toEqual(['rose agave', 'rose march']);
+    expect(offered({ forcedFilter: "kind = 'Shrubs'" })).toEqual(['rose march']);
+  });
+
   test('a synonym is a whole word, and what a forced filter hides finds nothing', () => {
     const others = completeTuning({ ...document, synonyms: [{ kind: 'same', words: ['agave', 'century plant'] }] });
     expect(isWorthOffering(generation, others, 'century plant')).toBe(true);

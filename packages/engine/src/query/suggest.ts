@@ -79,6 +79,8 @@ function readQuery(
   // Not a whole search: of what finds nothing, it would look for the nearest spelling.
   const total = countResults(generation, tuning, { q: text, size: 0 }, context);
   if (total === 0) return null;
+  // One word in what may be seen can be enough to find something; the others would tell what is hidden.
+  if (context.forcedFilter !== undefined && !isWorthOffering(generation, tuning, text, context)) return null;
   // Up to the last letter that is typed, which may stand inside a word.
   const written = words(text);
   const last = written[typed.length - 1]!;
