@@ -106,7 +106,7 @@ test('titles lead where the site says, or nowhere', async () => {
     '/plant/P-1?from=P-1',
     '/plant/P-2?from=P-2',
   ]);
-  document.body.replaceChildren();
+  await act(async () => document.body.replaceChildren());
   expect(await drawn(await put({ ...PLACE, records: '' }))).toEqual([]);
 });
 
