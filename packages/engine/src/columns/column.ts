@@ -8,6 +8,8 @@ export interface ValueColumn {
   readonly size: number;
   /** Texts, decoded the first time each is asked for. */
   text: (value: number) => string;
+  /** The values that read like one of some texts, ascending. Decodes none of the others. */
+  find: (texts: ReadonlySet<string>) => number[];
   /** As which JSON types the value occurs: LeafType bits. */
   types: Uint8Array;
   /** Null when no document holds more than one value: then `docValues[doc]` is 1 + its value, 0 without one. */

@@ -10,8 +10,9 @@ interface RecordSource {
 }
 
 /**
- * Columns of fields that have none in the segment, because nearly every record holds a text of its own. They are rarely
- * asked for (a filter on a description), so the records are read once, at the first question, and never per query.
+ * Columns of fields that have none in the segment, because nearly every record holds a text of its own. They are asked for
+ * only while an index whose plan names them is being built, so the records are read once, at the first question. Filters
+ * read the records instead (see filter/evaluate.ts): they need no column of it.
  */
 export class LazyColumns {
   readonly #source: RecordSource;
@@ -49,9 +50,11 @@ export class LazyColumns {
     sorted.forEach((number, rank) => (ranks[number] = rank));
     const docStarts = new Uint32Array(this.#source.docs + 1);
     perDoc.forEach((held, doc) => (docStarts[doc + 1] = docStarts[doc]! + held.length));
+    const text = (value: number): string => entries[sorted[value]!]!.text;
     return {
       size: sorted.length,
-      text: (value) => entries[sorted[value]!]!.text,
+      text,
+      find: (texts) => Array.from(sorted.keys()).filter((value) => texts.has(text(value))),
       types: Uint8Array.from(sorted, (number) => entries[number]!.type),
       docStarts,
       docValues: Uint32Array.from(perDoc.flat(), (number) => ranks[number]!),

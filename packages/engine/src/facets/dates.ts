@@ -1,5 +1,5 @@
 import type { DatesFacet, FacetRule, FacetValue } from '@yucca/contract';
-import { addFlagged } from '../filter/evaluate.ts';
+import { addFlagged } from '../filter/column-scan.ts';
 import { DocSet } from '../sets/doc-set.ts';
 import { parseDate } from '../signals/signals.ts';
 import { addGroupCounts, knownGroups } from './buckets-of-values.ts';

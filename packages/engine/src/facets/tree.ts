@@ -1,5 +1,5 @@
 import type { TreeFacet, TreeNode } from '@yucca/contract';
-import { addFlagged } from '../filter/evaluate.ts';
+import { addFlagged } from '../filter/column-scan.ts';
 import { DocSet } from '../sets/doc-set.ts';
 import { addGroupCounts, knownGroups } from './buckets-of-values.ts';
 import { chosenValues, type Facet, type MakeFacet } from './facet.ts';

@@ -1,6 +1,6 @@
 import type { FacetValue, ValuesFacet } from '@yucca/contract';
 import type { ValueColumn } from '../columns/column.ts';
-import { addFlagged } from '../filter/evaluate.ts';
+import { addFlagged } from '../filter/column-scan.ts';
 import type { Segment } from '../segment/segment.ts';
 import { DocSet } from '../sets/doc-set.ts';
 import type { Results } from '../sets/results.ts';

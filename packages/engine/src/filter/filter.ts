@@ -4,6 +4,7 @@ import { evaluate } from './evaluate.ts';
 import { FilterError } from './lexer.ts';
 import { nearestName } from './nearest-name.ts';
 import { eachField, parseFilter, type Condition } from './parse.ts';
+import type { Work } from './cost.ts';
 
 /** Reads a condition and checks that its fields are fields of the collection. Throws a FilterError. */
 export function readFilter(source: string, segments: readonly Segment[]): Condition {
@@ -23,13 +24,16 @@ export function readFilter(source: string, segments: readonly Segment[]): Condit
 const KEPT = 24;
 const kept = new WeakMap<Segment, Map<string, DocSet>>();
 
-/** The documents of a segment that fulfil a condition. Not to be changed: it is shared with later queries. */
-export function filterSet(segment: Segment, source: string, condition: Condition): DocSet {
+/**
+ * The documents of a segment that fulfil a condition. Not to be changed: it is shared with later queries. Throws a FilterError
+ * when it would take more work than is left; without `work` it takes what it takes.
+ */
+export function filterSet(segment: Segment, source: string, condition: Condition, work?: Work): DocSet {
   let recent = kept.get(segment);
   if (recent === undefined) kept.set(segment, (recent = new Map()));
   let set = recent.get(source);
   if (set === undefined) {
-    set = evaluate(segment, condition).keep();
+    set = evaluate(segment, condition, work).keep();
     if (recent.size >= KEPT) recent.delete(recent.keys().next().value!);
     recent.set(source, set);
   }

@@ -2,6 +2,7 @@ import type { SearchRequest, Tuning } from '@yucca/contract';
 import { FilterError } from '../filter/lexer.ts';
 import { filterSet, readFilter } from '../filter/filter.ts';
 import type { Condition } from '../filter/parse.ts';
+import { Work } from '../filter/cost.ts';
 import { boxAround, distanceM } from '../places/position.ts';
 import { searchBox } from '../places/kd-tree.ts';
 import type { Segment } from '../segment/segment.ts';
@@ -34,8 +35,13 @@ export interface Matching {
 
 /** Reads a condition of the request. Throws a SearchRequestError that says where it fails. */
 export function readCondition(source: string, segments: readonly Segment[], pointer: string): Condition {
+  return refusedAt(pointer, () => readFilter(source, segments));
+}
+
+/** Has what is wrong with a condition told as what is wrong with the request. */
+function refusedAt<T>(pointer: string, run: () => T): T {
   try {
-    return readFilter(source, segments);
+    return run();
   } catch (error) {
     if (error instanceof FilterError) throw new SearchRequestError(pointer, error.message);
     throw error;
@@ -53,15 +59,18 @@ export function matchQuery(
 ): Matching {
   const segments = generation.segments.map(({ segment }) => segment);
   const alternatives = alternativesFor(words, tuning, segments);
-  const conditions: [string, Condition][] = [];
-  if (forcedFilter) conditions.push([forcedFilter, readCondition(forcedFilter, segments, '')]);
-  if (request.filter) conditions.push([request.filter, readCondition(request.filter, segments, '/filter')]);
+  const forced = forcedFilter ? readCondition(forcedFilter, segments, '') : null;
+  const asked = request.filter ? readCondition(request.filter, segments, '/filter') : null;
+  // Whoever may only search may not have the searchers do any amount of work.
+  const work = new Work();
   const matched = generation.segments.map(({ segment, dead }): SegmentMatch => {
     if (cancelled?.()) stop();
     const fields = fieldWeights(segment, tuning);
     const allowed = DocSet.all(segment.docs);
     if (dead.count > 0) allowed.minus(dead);
-    for (const [source, condition] of conditions) allowed.and(filterSet(segment, source, condition));
+    if (forced !== null) allowed.and(filterSet(segment, forcedFilter!, forced));
+    if (asked !== null)
+      allowed.and(refusedAt('/filter', () => filterSet(segment, request.filter!, asked, work)));
     if (request.near?.withinM !== undefined) allowed.and(within(segment, tuning, request.near));
     for (const word of excluded) allowed.minus(anywhere(matchWord(segment, word, [], fields, tuning)));
     const matches = words.map((word, i) => {

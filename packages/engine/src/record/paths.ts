@@ -16,6 +16,11 @@ export function leavesAt(record: RecordJson, path: string, visit: VisitLeaf): vo
   descend(record, path, '', visit);
 }
 
+/** The same under a value that stands somewhere in a record, with the rest of a path; pointers begin at the value. */
+export function leavesBelow(value: unknown, rest: string, visit: VisitLeaf): void {
+  descend(value, rest, '', visit);
+}
+
 function descend(value: unknown, path: string, pointer: string, visit: VisitLeaf): void {
   if (Array.isArray(value)) {
     for (let i = 0; i < value.length; i++) descend(value[i], path, `${pointer}/${i}`, visit);

@@ -1,6 +1,9 @@
 import type { RecordJson } from '@yucca/contract';
 import { LeafType, type NumberColumn, type ValueColumn } from '../columns/column.ts';
 import { LazyColumns } from '../columns/lazy-columns.ts';
+import type { ColumnMeta } from '../columns/column-builder.ts';
+import { findTexts } from '../columns/text-finder.ts';
+import { MemberReader } from '../record/member-reader.ts';
 import type { SegmentMeta } from './builder.ts';
 import { readSegment, Section } from './format.ts';
 import { docsOfKey } from './key-table.ts';
@@ -120,6 +123,35 @@ export class Segment {
     ) as RecordJson;
   }
 
+  /** Bytes of all records, as JSON. */
+  get recordBytes(): number {
+    return this.#recordBytes.length;
+  }
+
+  /** Visits every scalar of one field, document by document, out of the records themselves: slow, see MemberReader. */
+  eachRead(path: string, visit: (doc: number, value: string | number | boolean) => void): void {
+    const starts = this.#recordStarts;
+    const bytes = this.#recordBytes;
+    const reader = new MemberReader(bytes, path, (from, to) => decode(bytes.subarray(from, to)));
+    for (let doc = 0; doc < this.docs; doc++) {
+      reader.read(starts[doc]!, starts[doc + 1]!, (value) => visit(doc, value));
+    }
+  }
+
+  /** As which JSON types a field occurs: LeafType bits, 0 when no record holds it. */
+  typesOf(path: string): number {
+    return this.#columnMeta(path)?.types ?? 0;
+  }
+
+  /** Whether the texts of a field stand in a column; else only the records have them. */
+  keepsValues(path: string): boolean {
+    return this.#columnMeta(path)?.hasValues ?? false;
+  }
+
+  #columnMeta(path: string): ColumnMeta | undefined {
+    return this.meta.columns.find((column) => column.path === path);
+  }
+
   /** The texts of a field, or null when no record holds one. A field of long texts gets its column on first use. */
   values(path: string): ValueColumn | null {
     let column = this.#values.get(path);
@@ -136,10 +168,12 @@ export class Segment {
     }
     const section = this.#section;
     const starts = section(Section.ValueStarts, part) as Uint32Array;
+    const texts = section(Section.ValueBytes, part) as Uint8Array;
     const docStarts = section(Section.ValueDocStarts, part) as Uint32Array;
     return {
       size: starts.length - 1,
-      text: textReader(starts, section(Section.ValueBytes, part) as Uint8Array),
+      text: textReader(starts, texts),
+      find: (wanted) => findTexts(starts, texts, wanted),
       types: section(Section.ValueTypes, part) as Uint8Array,
       docStarts: docStarts.length === 0 ? null : docStarts,
       docValues: section(Section.ValueDocs, part) as ValueColumn['docValues'],

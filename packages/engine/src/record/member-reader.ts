@@ -1,0 +1,96 @@
+import { leavesBelow, type VisitLeaf } from './paths.ts';
+
+const QUOTE = 0x22;
+const COMMA = 0x2c;
+const BACKSLASH = 0x5c;
+const OPEN_LIST = 0x5b;
+const CLOSE_LIST = 0x5d;
+const OPEN = 0x7b;
+const CLOSE = 0x7d;
+
+/** A member of a record that a path may lead into: its name as it is written, and the rest of the path. */
+interface Entrance {
+  name: Uint8Array;
+  rest: string;
+}
+
+/**
+ * Reads one field out of records that stand as JSON (RFC 8259, UTF-8, as JSON.stringify writes it) without reading the rest of
+ * them: whatever is not on the path is passed over sign by sign. A record of 250 bytes takes a third of a microsecond so,
+ * parsing it takes two.
+ */
+export class MemberReader {
+  readonly #bytes: Uint8Array;
+  readonly #decode: (from: number, to: number) => string;
+  readonly #entrances: Entrance[];
+
+  /** `decode` makes a stretch of the bytes a text. */
+  constructor(bytes: Uint8Array, path: string, decode: (from: number, to: number) => string) {
+    this.#bytes = bytes;
+    this.#decode = decode;
+    const encoder = new TextEncoder();
+    // Like leavesAt, which finds nothing under no name.
+    const heads = path === '' ? [] : [path];
+    for (let dot = path.indexOf('.'); dot !== -1; dot = path.indexOf('.', dot + 1)) heads.push(path.slice(0, dot));
+    this.#entrances = heads.map((head) => ({
+      name: encoder.encode(JSON.stringify(head)),
+      rest: path.slice(head.length + 1),
+    }));
+  }
+
+  /** Visits the scalars at the path in the record that stands from one byte to another; in what order is left open. */
+  read(from: number, to: number, visit: VisitLeaf): void {
+    const bytes = this.#bytes;
+    // Past the brace, or the comma before a member.
+    let at = from + 1;
+    while (at < to && bytes[at] === QUOTE) {
+      const nameAt = at;
+      at = endOfString(bytes, at);
+      const entrance = this.#entranceAt(nameAt, at);
+      const valueAt = at + 1;
+      at = endOfValue(bytes, valueAt);
+      if (entrance !== null) this.#visit(valueAt, at, entrance.rest, visit);
+      at++;
+    }
+  }
+
+  #entranceAt(from: number, to: number): Entrance | null {
+    for (const entrance of this.#entrances) {
+      const { name } = entrance;
+      if (name.length !== to - from) continue;
+      let i = 0;
+      while (i < name.length && name[i] === this.#bytes[from + i]) i++;
+      if (i === name.length) return entrance;
+    }
+    return null;
+  }
+
+  #visit(from: number, to: number, rest: string, visit: VisitLeaf): void {
+    const isPlain = this.#bytes[from] === QUOTE && !holds(this.#bytes, BACKSLASH, from, to);
+    if (isPlain && rest === '') return visit(this.#decode(from + 1, to - 1), '');
+    leavesBelow(JSON.parse(this.#decode(from, to)), rest, visit);
+  }
+}
+
+function holds(bytes: Uint8Array, sign: number, from: number, to: number): boolean {
+  for (let at = from; at < to; at++) if (bytes[at] === sign) return true;
+  return false;
+}
+
+/** Where the string ends that begins with the quotation mark at a place. */
+function endOfString(bytes: Uint8Array, at: number): number {
+  for (at++; at < bytes.length && bytes[at] !== QUOTE; at++) if (bytes[at] === BACKSLASH) at++;
+  return at + 1;
+}
+
+/** Where the value ends that begins at a place: at the comma or brace after it. */
+function endOfValue(bytes: Uint8Array, at: number): number {
+  for (let depth = 0; at < bytes.length; at++) {
+    const sign = bytes[at];
+    if (sign === QUOTE) at = endOfString(bytes, at) - 1;
+    else if (sign === OPEN || sign === OPEN_LIST) depth++;
+    else if (depth === 0 && (sign === COMMA || sign === CLOSE)) return at;
+    else if (sign === CLOSE || sign === CLOSE_LIST) depth--;
+  }
+  return at;
+}
