@@ -2,7 +2,8 @@ import type { Why, WhyPart } from '@yucca/contract';
 import { POSITION_BITS } from '../segment/forward.ts';
 import { wordAt } from '../segment/trie.ts';
 import type { Matching, SegmentMatch } from './matching.ts';
-import { readTier, type Candidate } from './rank.ts';
+import type { Candidate } from './rank.ts';
+import { readTier } from './tiers.ts';
 import { FULL_POINTS, roundScore } from './score.ts';
 import { Scorer, type BestReading } from './scorer.ts';
 

@@ -5,10 +5,9 @@ import type { SegmentMatch } from './matching.ts';
 import { roundScore } from './score.ts';
 import { Scorer } from './scorer.ts';
 import { compareResolved, type Sorting } from './sort-keys.ts';
-import { Spending } from './spending.ts';
 import { offerBest } from './threshold.ts';
+import { holdsAllWords, tierCount, tierNumbers, tiersOf, type Tier } from './tiers.ts';
 import { Top } from './top.ts';
-import { anywhere, type WordMatch } from './word-match.ts';
 
 /** One result in the running: where it is and what places it. */
 export interface Candidate {
@@ -26,9 +25,6 @@ export interface Candidate {
   keys: readonly number[];
   resolve: () => readonly (number | string | null)[];
 }
-
-/** Typos of one query stay below this: 32 words of two each. */
-const TYPOS_PER_TIER = 128;
 
 /** Everything that orders the results of one query, in one segment. */
 export interface RankJob {
@@ -61,11 +57,6 @@ function compareRelevance(a: Candidate, b: Candidate): number {
   return a.tier - b.tier || a.lift - b.lift || b.score - a.score || b.signals - a.signals || a.order - b.order;
 }
 
-/** How many words a candidate matched, and the typos it spent. */
-export function readTier(tier: number, words: number): { words: number; typos: number } {
-  return { words: words - Math.floor(tier / TYPOS_PER_TIER), typos: tier % TYPOS_PER_TIER };
-}
-
 /** The best `size` results of all segments, best first. */
 export function rankAcross(
   jobs: readonly RankJob[],
@@ -83,7 +74,7 @@ function rankSegment(job: RankJob, size: number): Candidate[] {
   if (job.results.count <= WORTH_CHOOSING) return rankFew(job, job.results.list, size);
   const best: Candidate[] = [];
   // Tier by tier: what needs a typo is not even scored once results without one fill the page.
-  for (const { set, tier, lift } of tiersOf(job)) {
+  for (const { set, tier, lift } of partsOf(job)) {
     best.push(...rankTier(job, set, tier, lift, size - best.length));
     if (best.length >= size) break;
   }
@@ -94,7 +85,7 @@ function rankSegment(job: RankJob, size: number): Candidate[] {
 function rankFew(job: RankJob, list: Uint32Array, size: number): Candidate[] {
   const { match, lifted, sunk } = job;
   const tiers = tierNumbers(list, match.words);
-  const counts = new Uint32Array((match.words.length + 1) * TYPOS_PER_TIER);
+  const counts = new Uint32Array(tierCount(match.words.length));
   for (let i = 0; i < tiers.length; i++) counts[tiers[i]!]!++;
   let last = 0;
   for (let sum = counts[0]!; sum < size && last + 1 < counts.length; sum += counts[last]!) last++;
@@ -112,7 +103,7 @@ function rankFew(job: RankJob, list: Uint32Array, size: number): Candidate[] {
 /** Visits every result of a segment. */
 export function eachCandidate(job: RankJob, visit: (candidate: Candidate) => void): void {
   const scorer = scorerFor(job);
-  for (const { set, tier, lift } of tiersOf(job)) {
+  for (const { set, tier, lift } of partsOf(job)) {
     for (const doc of set.list()) visit(candidateOf(job, scoreOf(job, scorer, doc), doc, tier, lift));
   }
 }
@@ -176,7 +167,7 @@ function rankTier(job: RankJob, set: DocSet, tier: number, lift: number, size: n
   };
   if (scorer !== null && set.count() > Math.max(WORTH_CHOOSING, 4 * size)) {
     const { match, tellings } = job;
-    const holdsAll = tier < TYPOS_PER_TIER;
+    const holdsAll = holdsAllWords(tier);
     offerBest({ match, tellings, signals, share, wanted: set, holdsAll }, offer, () => top.worst?.score ?? null);
   } else if (scorer === null && signals !== null) {
     // Without words the signals alone decide, and their order is known.
@@ -215,38 +206,17 @@ function rankSorted(job: RankJob, size: number): Candidate[] {
   return top.sorted();
 }
 
-interface Tier {
-  set: DocSet;
-  tier: number;
+/** Documents of one tier that a placement lifts, sinks, or leaves alone. */
+interface Lifted extends Tier {
   lift: number;
 }
 
-/** The results by tier and lift, best first. Made as they are asked for: the first usually fills the page. */
-function* tiersOf(job: RankJob): Generator<Tier> {
-  const { words } = job.match;
-  const left = job.results.set.copy();
-  if (words.length === 0) return yield* liftsOf(job, left, 0);
-  const spending = new Spending(words);
-  for (let typos = 0; typos <= spending.most; typos++) {
-    const set = spending.atMost(typos).copy().and(left);
-    if (set.isEmpty()) continue;
-    left.minus(set);
-    yield* liftsOf(job, set, typos);
-  }
-  if (left.isEmpty()) return;
-  // What lacks a word of the query.
-  const list = left.list();
-  const numbers = tierNumbers(list, words);
-  const sets = new Map<number, DocSet>();
-  for (let i = 0; i < list.length; i++) {
-    let set = sets.get(numbers[i]!);
-    if (set === undefined) sets.set(numbers[i]!, (set = new DocSet(left.docs)));
-    set.add(list[i]!);
-  }
-  for (const tier of [...sets.keys()].sort((a, b) => a - b)) yield* liftsOf(job, sets.get(tier)!, tier);
+/** The results by tier and lift, best first. */
+function* partsOf(job: RankJob): Generator<Lifted> {
+  for (const tier of tiersOf(job.results.set, job.match.words)) yield* liftsOf(job, tier);
 }
 
-function* liftsOf({ lifted, sunk }: RankJob, set: DocSet, tier: number): Generator<Tier> {
+function* liftsOf({ lifted, sunk }: RankJob, { set, tier }: Tier): Generator<Lifted> {
   if (lifted === null && sunk === null) return yield { set, tier, lift: NO_LIFT };
   const none = new DocSet(set.docs);
   const up = set.copy().and(lifted ?? none);
@@ -257,23 +227,4 @@ function* liftsOf({ lifted, sunk }: RankJob, set: DocSet, tier: number): Generat
   yield { set: up, tier, lift: NO_LIFT - 1 };
   yield { set: set.copy().minus(up).minus(down), tier, lift: NO_LIFT };
   yield { set: down, tier, lift: NO_LIFT + 1 };
-}
-
-/** For each document the words it lacks and the typos it spends. */
-function tierNumbers(list: Uint32Array, words: readonly WordMatch[]): Uint16Array {
-  const tiers = new Uint16Array(list.length);
-  for (const word of words) {
-    const { within } = word;
-    const all = anywhere(word).bits;
-    for (let i = 0; i < list.length; i++) {
-      const doc = list[i]!;
-      const [at, bit] = [doc >>> 5, 1 << (doc & 31)];
-      if ((all[at]! & bit) === 0) {
-        tiers[i]! += TYPOS_PER_TIER;
-        continue;
-      }
-      for (let typos = 0; typos < within.length - 1; typos++) if ((within[typos]!.bits[at]! & bit) === 0) tiers[i]!++;
-    }
-  }
-  return tiers;
 }

@@ -167,10 +167,9 @@ function select(
   placed: Placed,
   pins: readonly Pin[],
 ): { selection: Selection; results: Results[]; dropped: string[] } {
-  const { words, segments, tellings } = matching;
+  const { words, segments } = matching;
   const required = new Set<number>();
   if (tuning.words.require !== 'any') words.forEach(({ optional }, i) => !optional && required.add(i));
-  const dropped: string[] = [];
   const candidates = (): DocSet[] =>
     segments.map((match, index) => {
       const set = matchesOf(match, required);
@@ -180,12 +179,16 @@ function select(
     });
   const choices = new Selection(tuning, { ...request, facets: [] });
   let sets = candidates();
-  while (tuning.words.require === 'most' && required.size > 1 && choices.leavesNothing(segments, sets)) {
-    // A word that stands nowhere tells nothing, however rare; it goes before any other.
-    const absent = [...required].filter((i) => !standsSomewhere(segments, i));
-    const least = (absent.length > 0 ? absent : [...required]).reduce((a, b) => (tellings[b]! < tellings[a]! ? b : a));
-    required.delete(least);
-    dropped.push(words[least]!.typed);
+  let dropped: string[] = [];
+  if (tuning.words.require === 'most' && required.size > 1 && choices.leavesNothing(segments, sets)) {
+    const free = segments.map((match) => {
+      const set = choices.apply(match.segment, match.allowed.copy()).set;
+      for (const key of placed.hide) set.minus(DocSet.of(set.docs, match.segment.docsOfKey(key)));
+      return set;
+    });
+    const given = givenUp(matching, required, free);
+    for (const word of given) required.delete(word);
+    dropped = given.map((word) => words[word]!.typed);
     sets = candidates();
   }
   const selection = new Selection(tuning, request);
@@ -196,8 +199,31 @@ function select(
   return { selection, results, dropped };
 }
 
+/**
+ * The words that are given up so that the others are found together, in their order: those that stand nowhere, which tell
+ * nothing however rare they are, then the least telling ones. `free` is what may be found at all, by segment. Put together
+ * from the most telling word down, so that every word is laid against the documents once.
+ */
+function givenUp({ segments, tellings }: Matching, required: ReadonlySet<number>, free: readonly DocSet[]): number[] {
+  const absent = new Set([...required].filter((word) => !standsSomewhere(segments, word)));
+  const order = [...required].sort(
+    (a, b) => Number(absent.has(b)) - Number(absent.has(a)) || tellings[a]! - tellings[b]!,
+  );
+  let found = free.map((set) => set.copy());
+  let kept = order.length;
+  while (kept > 0) {
+    const word = order[kept - 1]!;
+    const fewer = found.map((set, i) => set.copy().and(anywhere(segments[i]!.words[word]!)));
+    // One word is asked for even when nothing is found.
+    if (kept < order.length && fewer.every((set) => set.isEmpty())) break;
+    found = fewer;
+    kept--;
+  }
+  return order.slice(0, kept);
+}
+
 function standsSomewhere(segments: readonly SegmentMatch[], word: number): boolean {
-  return segments.some(({ allowed, words }) => !anywhere(words[word]!).copy().and(allowed).isEmpty());
+  return segments.some(({ allowed, words }) => allowed.meets(anywhere(words[word]!)));
 }
 
 interface Ranking {

@@ -100,6 +100,12 @@ export class DocSet {
     return sum;
   }
 
+  /** Whether any document is in both. */
+  meets({ bits: others }: DocSet): boolean {
+    for (let i = 0; i < others.length; i++) if ((this.bits[i]! & others[i]!) !== 0) return true;
+    return false;
+  }
+
   isEmpty(): boolean {
     for (let i = 0; i < this.bits.length; i++) if (this.bits[i] !== 0) return false;
     return true;
