@@ -1,6 +1,6 @@
 import type { Segment } from '../segment/segment.ts';
 import type { ParsedQuery, QueryWord } from './parse.ts';
-import { mostTogether } from './phrase.ts';
+import { workTogether } from './phrase.ts';
 
 /** Documents that the phrases of a query may make the engine read: some 50 ms of a core. */
 const MOST_READ = 500_000;
@@ -16,7 +16,7 @@ export function withinBudget(parsed: ParsedQuery, segments: readonly Segment[], 
   const isAffordable = (word: QueryWord): boolean => {
     const { phrase } = word;
     if (phrase === null || phrase.length < 2) return true;
-    const more = segments.reduce((sum, segment) => sum + mostTogether(segment, phrase), 0);
+    const more = segments.reduce((sum, segment) => sum + workTogether(segment, phrase), 0);
     const fits = read === 0 || read + more <= mostRead;
     if (fits) read += more;
     else left.push(word);

@@ -31,7 +31,7 @@ export const MOST_FOR_SPLIT = 20_000;
 
 /**
  * Finds the documents in which words stand side by side, in order, in a field that has a weight. Intersects the words'
- * documents field by field, then reads those documents.
+ * documents field by field, or takes those the index names for two frequent words, and reads them.
  */
 export function findTogether(
   segment: Segment,
@@ -40,10 +40,18 @@ export function findTogether(
   mostDocs = Infinity,
 ): Occurrences {
   const terms = termsOf(segment, words);
-  if (terms === null || fewestPostings(segment, terms) > mostDocs) return NOWHERE;
+  if (terms === null) return NOWHERE;
+  const fewest = fewestPostings(segment, terms);
+  if (fewest > mostDocs) return NOWHERE;
+  const pair = rarestPair(segment, terms);
+  if (pair !== -1 && terms.length === 2) return { terms, ...placesOf(segment, pair, weights) };
+  const isKnown = pair !== -1 && segment.pairs.most(pair) < fewest;
+  const likely = isKnown
+    ? placesOf(segment, pair, weights).docs
+    : holdingAll(segment, [...new Set(terms)], weights).list();
   const docs = new GrowingArray(Uint32Array);
   const places = new GrowingArray(Uint16Array);
-  readTogether(segment, holdingAll(segment, [...new Set(terms)], weights).list(), terms, weights, (doc, place) => {
+  readTogether(segment, likely, terms, weights, (doc, place) => {
     docs.push(doc);
     places.push(place);
   });
@@ -61,6 +69,43 @@ function termsOf(segment: Segment, words: readonly string[]): number[] | null {
 export function mostTogether(segment: Segment, words: readonly string[]): number {
   const terms = termsOf(segment, words);
   return terms === null ? 0 : fewestPostings(segment, terms);
+}
+
+/** The documents in which the index says that a pair stands in a field with a weight, and its first place there. */
+function placesOf({ pairs }: Segment, pair: number, weights: ArrayLike<number>): Omit<Occurrences, 'terms'> {
+  const docs = new GrowingArray(Uint32Array);
+  const places = new GrowingArray(Uint16Array);
+  pairs.each(pair, (doc, field, position) => {
+    if (weights[field] === 0) return;
+    const place = (field << POSITION_BITS) | position;
+    const last = docs.length - 1;
+    if (last === -1 || docs.array[last] !== doc) {
+      docs.push(doc);
+      places.push(place);
+    } else if (place < places.array[last]!) {
+      places.array[last] = place;
+    }
+  });
+  return { docs: docs.view(), places: places.view() };
+}
+
+/** How many documents have to be read to find some words together. */
+export function workTogether(segment: Segment, words: readonly string[]): number {
+  const terms = termsOf(segment, words);
+  if (terms === null) return 0;
+  const pair = rarestPair(segment, terms);
+  const fewest = fewestPostings(segment, terms);
+  return pair === -1 ? fewest : Math.min(fewest, segment.pairs.most(pair));
+}
+
+/** Of the pairs of neighbours that the index knows, the one in the fewest documents; -1 when it knows none. */
+function rarestPair({ pairs }: Segment, terms: readonly number[]): number {
+  let rarest = -1;
+  for (let i = 1; i < terms.length; i++) {
+    const pair = pairs.pairOf(terms[i - 1]!, terms[i]!);
+    if (pair !== -1 && (rarest === -1 || pairs.most(pair) < pairs.most(rarest))) rarest = pair;
+  }
+  return rarest;
 }
 
 const fewestPostings = (segment: Segment, terms: readonly number[]): number =>
@@ -94,9 +139,8 @@ function holdingAll(segment: Segment, terms: readonly number[], weights: ArrayLi
 const likely = new Uint8Array(256);
 
 /**
- * Visits the documents of a list in which words stand together, with the first such place: shift-and (Baeza-Yates and
- * Gonnet 1992) over places instead of letters. Bit `i` of a state says that the first `i + 1` words end at that place;
- * parts and joined forms share a place, so the state of a place grows from the one before it.
+ * Visits the documents of a list in which words stand together, with the first such place. Document by document in functions of
+ * their own: what is called often is compiled soon, a loop that is entered once runs long as it is written.
  */
 function readTogether(
   { forward, forwardStarts }: Segment,
@@ -105,41 +149,58 @@ function readTogether(
   weights: ArrayLike<number>,
   visit: (doc: number, place: number) => void,
 ): void {
-  const last = terms.length - 1;
   likely.fill(0);
   for (const term of terms) likely[term & 255] = 1;
   for (let i = 0; i < docs.length; i++) {
     const doc = docs[i]!;
+    const [from, to] = [forwardStarts[doc]!, forwardStarts[doc + 1]!];
     // Most documents that hold all words do not hold them together, and that is seen much sooner.
-    if (!holdsPair(forward, forwardStarts[doc]!, forwardStarts[doc + 1]!, terms[0]!, terms[1]!)) continue;
-    let best = -1;
-    let [field, place, before, here] = [0, -1, 0, 0];
-    let fits = false;
-    for (let at = forwardStarts[doc]!, end = forwardStarts[doc + 1]!; at < end; at++) {
-      const entry = forward[at]!;
-      if (isHead(entry)) {
-        field = headField(entry);
-        place = headStart(entry) - 1;
-        // A field with fewer words than the phrase cannot hold it; 255 stands for any number above.
-        fits = headWords(entry) > last && weights[field]! > 0;
-        here = 0;
-        continue;
-      }
-      if (!fits) continue;
-      if (!tokenStays(entry)) {
-        place++;
-        before = here;
-        here = 0;
-      }
-      const term = tokenTerm(entry);
-      if (likely[term & 255] === 0) continue;
-      here |= ((before << 1) | 1) & placesIn(terms, term);
-      if ((here & (1 << last)) === 0) continue;
-      const found = (field << POSITION_BITS) | Math.min(place - last, MAX_POSITION);
-      if (best === -1 || found < best) best = found;
-    }
-    if (best !== -1) visit(doc, best);
+    if (!holdsPair(forward, from, to, terms[0]!, terms[1]!)) continue;
+    const place = firstTogether(forward, from, to, terms, weights);
+    if (place !== -1) visit(doc, place);
   }
+}
+
+/**
+ * The first place among some entries where words stand together, -1 without one: shift-and (Baeza-Yates and Gonnet 1992) over
+ * places instead of letters. Bit `i` of a state says that the first `i + 1` words end at that place; parts and joined
+ * forms share a place, so the state of a place grows from the one before it.
+ */
+function firstTogether(
+  forward: Int32Array,
+  from: number,
+  to: number,
+  terms: readonly number[],
+  weights: ArrayLike<number>,
+): number {
+  const last = terms.length - 1;
+  let best = -1;
+  let [field, place, before, here] = [0, -1, 0, 0];
+  let fits = false;
+  for (let at = from; at < to; at++) {
+    const entry = forward[at]!;
+    if (isHead(entry)) {
+      field = headField(entry);
+      place = headStart(entry) - 1;
+      // A field with fewer words than the phrase cannot hold it; 255 stands for any number above.
+      fits = headWords(entry) > last && weights[field]! > 0;
+      here = 0;
+      continue;
+    }
+    if (!fits) continue;
+    if (!tokenStays(entry)) {
+      place++;
+      before = here;
+      here = 0;
+    }
+    const term = tokenTerm(entry);
+    if (likely[term & 255] === 0) continue;
+    here |= ((before << 1) | 1) & placesIn(terms, term);
+    if ((here & (1 << last)) === 0) continue;
+    const found = (field << POSITION_BITS) | Math.min(place - last, MAX_POSITION);
+    if (best === -1 || found < best) best = found;
+  }
+  return best;
 }
 
 /** Whether a word stands right before another anywhere among some entries. */

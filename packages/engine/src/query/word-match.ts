@@ -80,23 +80,12 @@ function computeOwn(segment: Segment, word: QueryWord, fields: FieldWeights, tun
     for (const reading of readings) {
       if (reading.typos !== typos) continue;
       addDocs(segment, reading, fields, set);
-      if (reading.how === 'exact' || reading.how === 'phrase') asWritten = docsWith(segment, reading, fields);
+      // It comes first, so the set holds nothing else yet.
+      if (reading.how === 'exact' || reading.how === 'phrase') asWritten = set.count();
     }
     within.push(set);
   }
   return { readings, within, asWritten };
-}
-
-/** How many documents hold one word of the dictionary, or words that stand together, in fields that are searched. */
-function docsWith(segment: Segment, reading: Reading, fields: FieldWeights): number {
-  if (reading.together !== null) return reading.together.docs.length;
-  const { groupStarts, groupPosts } = segment;
-  const first = groupStarts[reading.from]!;
-  // In one field a document stands once; in several it may stand again.
-  if (fields.all && groupStarts[reading.to] === first + 1) return groupPosts[first + 1]! - groupPosts[first]!;
-  const set = new DocSet(segment.docs);
-  addDocs(segment, reading, fields, set);
-  return set.count();
 }
 
 /** Adds the documents a reading reaches, in fields that are searched. */

@@ -54,6 +54,7 @@ const encoder = new TextEncoder();
 /** Collects records, in ascending `rid`, and writes them out as one segment. */
 export class SegmentBuilder {
   readonly #plan: IndexPlan;
+  readonly #frequentDocs: number | undefined;
   readonly #fields: FieldTree;
   readonly #stringFields = new Set<string>();
   readonly #words = new WordCollector();
@@ -65,8 +66,10 @@ export class SegmentBuilder {
   readonly #recordBytes = new GrowingArray(Uint8Array);
   readonly #positions: { lats: GrowingArray<Float64Array>; lngs: GrowingArray<Float64Array> }[];
 
-  constructor(plan: IndexPlan) {
+  /** `frequentDocs`: in how many documents a word has to stand to count as frequent; see frequent-pairs.ts. */
+  constructor(plan: IndexPlan, { frequentDocs }: { frequentDocs?: number } = {}) {
     this.#plan = plan;
+    this.#frequentDocs = frequentDocs;
     this.#fields = new FieldTree(plan);
     this.#positions = plan.geo.map(() => ({
       lats: new GrowingArray(Float64Array),
@@ -130,7 +133,7 @@ export class SegmentBuilder {
 
   /** Writes the segment. `allocate` chooses the memory: a SharedArrayBuffer when threads are to share it. */
   finish<B extends ArrayBufferLike>(allocate: (bytes: number) => B): B {
-    const { sorted, sections: wordSections } = this.#words.finish();
+    const { sorted, sections: wordSections } = this.#words.finish(this.#fields.searchFields.length, this.#frequentDocs);
     const columns = this.#fields.columns
       .filter((column) => column.isUsed)
       .map((column, part) => column.finish(part, this.docs));

@@ -7,7 +7,7 @@
  */
 
 export const MAGIC = 0x53435559; // "YUCS"
-export const FORMAT_VERSION = 2;
+export const FORMAT_VERSION = 3;
 const HEADER_BYTES = 64;
 const ENTRY_BYTES = 32;
 
@@ -36,6 +36,9 @@ export const Section = {
   PostDocs: 17,
   PartedGroups: 25,
   ClassStarts: 26,
+  PairWords: 27,
+  PairStarts: 28,
+  PairPlaces: 29,
   KeyTable: 8,
   ForwardStarts: 18,
   Forward: 19,

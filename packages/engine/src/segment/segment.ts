@@ -6,6 +6,7 @@ import { findTexts } from '../columns/text-finder.ts';
 import { MemberReader } from '../record/member-reader.ts';
 import type { SegmentMeta } from './builder.ts';
 import { readSegment, Section } from './format.ts';
+import { FrequentPairs } from './frequent-pairs.ts';
 import { docsOfKey } from './key-table.ts';
 import type { Trie } from './trie.ts';
 
@@ -51,6 +52,8 @@ export class Segment {
   /** Groups that are parted by impact class, and for each where its classes begin. */
   readonly partedGroups: Uint32Array;
   readonly classStarts: Uint32Array;
+  /** Where two frequent words stand side by side. */
+  readonly pairs: FrequentPairs;
   /** The words of each document in their order; see forward.ts. */
   readonly forwardStarts: Uint32Array;
   readonly forward: Int32Array;
@@ -89,6 +92,12 @@ export class Segment {
     this.postDocs = u32(Section.PostDocs);
     this.partedGroups = u32(Section.PartedGroups);
     this.classStarts = u32(Section.ClassStarts);
+    this.pairs = new FrequentPairs(
+      u32(Section.PairWords),
+      u32(Section.PairStarts),
+      u8(Section.PairPlaces),
+      this.meta.searchFields.length,
+    );
     this.forwardStarts = u32(Section.ForwardStarts);
     this.forward = section(Section.Forward) as Int32Array;
     this.#keyStarts = u32(Section.KeyStarts);

@@ -12,6 +12,7 @@ import {
   tokenStays,
   tokenTerm,
 } from './forward.ts';
+import { frequentTerms, pairSections } from './frequent-pairs.ts';
 import { GrowingArray } from './growing-array.ts';
 import { CLASSES, impactClass, PARTED_FROM } from './impact.ts';
 
@@ -136,8 +137,8 @@ export class WordCollector {
     return Array.from({ length: fields }, (_, field) => this.#shortest[field] ?? MOST_WORDS);
   }
 
-  /** The words in sorted order, and the sections of the forward index and of the postings. */
-  finish(): { sorted: string[]; sections: SectionInput[] } {
+  /** The words in sorted order, and the sections of the forward index and of the postings, for so many fields. */
+  finish(fields: number, frequentDocs?: number): { sorted: string[]; sections: SectionInput[] } {
     const sorted = [...this.#terms.keys()].sort();
     const ranks = new Uint32Array(sorted.length);
     sorted.forEach((term, rank) => (ranks[this.#terms.get(term)!] = rank));
@@ -146,16 +147,20 @@ export class WordCollector {
       const entry = entries[at]!;
       if (!isHead(entry)) entries[at] = tokenEntry(ranks[tokenTerm(entry)]!, tokenStays(entry));
     }
-    const { starts, fields, posts, slotOf } = this.#layOutGroups(sorted);
+    const { starts, fields: groupFields, posts, slotOf } = this.#layOutGroups(sorted);
+    const postings = (term: number): number => posts[starts[term + 1]!]! - posts[starts[term]!]!;
+    const forwardStarts = this.#starts.view();
+    const frequent = frequentTerms(sorted.length, forwardStarts.length - 1, postings, frequentDocs);
     return {
       sorted,
       sections: [
-        { kind: Section.ForwardStarts, data: this.#starts.view() },
+        { kind: Section.ForwardStarts, data: forwardStarts },
         { kind: Section.Forward, data: entries },
         { kind: Section.GroupStarts, data: starts },
-        { kind: Section.GroupFields, data: fields },
+        { kind: Section.GroupFields, data: groupFields },
         { kind: Section.GroupPosts, data: posts },
         ...this.#postings(entries, posts, slotOf),
+        ...pairSections(frequent, sorted.length, fields, forwardStarts, entries),
       ],
     };
   }
