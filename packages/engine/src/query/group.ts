@@ -15,7 +15,7 @@ export interface Grouped {
   others: Map<Candidate, number>;
 }
 
-/** How many times as many results as are asked for are ranked before all of them are. */
+/** How many times as many results as can be shown are ranked before all of them are. */
 const REACHES = [4, 64];
 
 /**
@@ -28,8 +28,8 @@ export function rankGrouped(jobs: readonly RankJob[], rule: GroupRule, compare: 
   const wanted = Math.min(size, families.total);
   const matches = jobs.reduce((sum, { results }) => sum + results.count, 0);
   for (const times of REACHES) {
-    if (size * times >= matches) break;
-    const best = bestOfEach(rankAcross(jobs, compare, size * times), families, rule.keep, wanted);
+    if (wanted * times >= matches) break;
+    const best = bestOfEach(rankAcross(jobs, compare, wanted * times), families, rule.keep, wanted);
     if (best.length === wanted) return { best, total: families.total, others: othersOf(best, families) };
   }
   const kept = new Kept(rule.keep, compare, families);

@@ -4,6 +4,7 @@ import type { Signals } from '../signals/signals.ts';
 import type { SegmentMatch } from './matching.ts';
 import { roundScore } from './score.ts';
 import { Scorer } from './scorer.ts';
+import { smallest } from './select.ts';
 import { compareResolved, type Sorting } from './sort-keys.ts';
 import { offerBest } from './threshold.ts';
 import { holdsAllWords, tierCount, tierNumbers, tiersOf, type Tier } from './tiers.ts';
@@ -69,8 +70,11 @@ export function rankAcross(
 
 /** The best `size` results of a segment, best first. */
 function rankSegment(job: RankJob, size: number): Candidate[] {
+  return job.sorting === null ? rankByRelevance(job, size) : rankSorted(job, size);
+}
+
+function rankByRelevance(job: RankJob, size: number): Candidate[] {
   if (size === 0) return [];
-  if (job.sorting !== null) return rankSorted(job, size);
   if (job.results.count <= WORTH_CHOOSING) return rankFew(job, job.results.list, size);
   const best: Candidate[] = [];
   // Tier by tier: what needs a typo is not even scored once results without one fill the page.
@@ -191,19 +195,36 @@ function rankTier(job: RankJob, set: DocSet, tier: number, lift: number, size: n
   return top.sorted();
 }
 
-/** With a named sort its keys lead. Only documents whose first key can reach the page are scored. */
-function rankSorted(job: RankJob, size: number): Candidate[] {
-  const read = job.sorting!.keys[0]!.bySegment[job.index]!.number;
-  const { list } = job.results;
-  const keys = Float64Array.from(list, (doc) => read(doc));
-  const limit = size < list.length ? keys.slice().sort()[size - 1]! : Infinity;
-  const reaching = DocSet.of(
-    job.results.set.docs,
-    list.filter((_, i) => keys[i]! <= limit),
-  );
-  const top = new Top<Candidate>(size, compareInSegment);
-  eachCandidate({ ...job, results: new Results(reaching) }, (candidate) => top.offer(candidate));
-  return top.sorted();
+/**
+ * With a named sort its keys lead. Those before the place where the page ends by the first key are put in order one by one; of
+ * those that draw at that place, which may be half of all documents, the next key decides in the same way, and in the end
+ * relevance, which chooses the best without looking at all.
+ */
+function rankSorted(job: RankJob, size: number, level = 0): Candidate[] {
+  const { results, sorting } = job;
+  if (size === 0) return [];
+  if (level === sorting!.keys.length) return rankByRelevance(job, size);
+  if (results.count <= size) return rankAll(job);
+  const { docs } = results.set;
+  const { list } = results;
+  const keys = new Float64Array(list.length);
+  sorting!.keys[level]!.bySegment[job.index]!.read(list, keys);
+  const limit = smallest(keys.slice(), size);
+  const before = new DocSet(docs);
+  const drawn = new DocSet(docs);
+  for (let i = 0; i < list.length; i++) {
+    if (keys[i]! < limit) before.add(list[i]!);
+    else if (keys[i] === limit) drawn.add(list[i]!);
+  }
+  const best = rankAll({ ...job, results: new Results(before) });
+  return [...best, ...rankSorted({ ...job, results: new Results(drawn) }, size - best.length, level + 1)];
+}
+
+/** All results in order. */
+function rankAll(job: RankJob): Candidate[] {
+  const all: Candidate[] = [];
+  eachCandidate(job, (candidate) => all.push(candidate));
+  return all.sort(compareInSegment);
 }
 
 /** Documents of one tier that a placement lifts, sinks, or leaves alone. */
