@@ -37,30 +37,54 @@ function select(docs: Uint32Array, values: Float64Array, k: number, from: number
   }
 }
 
-/** Visits every document within a box of degrees, edges included. */
+/** A part of the map in degrees, edges included. */
+export interface Box {
+  south: number;
+  north: number;
+  west: number;
+  east: number;
+}
+
+/** The whole map. */
+const EARTH: Box = { south: -90, north: 90, west: -180, east: 180 };
+
+/**
+ * Visits every document within a box. `isSure` may say of a part of the map that all of it is wanted: then what lies there is
+ * told as `sure`, and no place in it is looked at.
+ */
 export function searchBox(
   docs: Uint32Array,
   lngs: Float64Array,
   lats: Float64Array,
-  box: { south: number; north: number; west: number; east: number },
-  visit: (doc: number) => void,
+  box: Box,
+  visit: (doc: number, sure: boolean) => void,
+  isSure: (part: Box) => boolean = () => false,
 ): void {
   const offer = (doc: number): void => {
     const [lng, lat] = [lngs[doc]!, lats[doc]!];
-    if (lng >= box.west && lng <= box.east && lat >= box.south && lat <= box.north) visit(doc);
+    if (lng >= box.west && lng <= box.east && lat >= box.south && lat <= box.north) visit(doc, false);
   };
-  const stack: [from: number, to: number, axis: number][] = [[0, docs.length - 1, 0]];
+  const stack: [from: number, to: number, axis: number, part: Box][] = [[0, docs.length - 1, 0, EARTH]];
   for (let run = stack.pop(); run !== undefined; run = stack.pop()) {
-    const [from, to, axis] = run;
+    const [from, to, axis, part] = run;
     if (to - from <= LEAF) {
       for (let i = from; i <= to; i++) offer(docs[i]!);
+      continue;
+    }
+    if (isSure(part)) {
+      for (let i = from; i <= to; i++) visit(docs[i]!, true);
       continue;
     }
     const middle = (from + to) >>> 1;
     const root = docs[middle]!;
     offer(root);
-    const [value, low, high] = axis === 0 ? [lngs[root]!, box.west, box.east] : [lats[root]!, box.south, box.north];
-    if (low <= value) stack.push([from, middle - 1, 1 - axis]);
-    if (high >= value) stack.push([middle + 1, to, 1 - axis]);
+    const byLng = axis === 0;
+    const [value, low, high] = byLng ? [lngs[root]!, box.west, box.east] : [lats[root]!, box.south, box.north];
+    if (low <= value) {
+      stack.push([from, middle - 1, 1 - axis, byLng ? { ...part, east: value } : { ...part, north: value }]);
+    }
+    if (high >= value) {
+      stack.push([middle + 1, to, 1 - axis, byLng ? { ...part, west: value } : { ...part, south: value }]);
+    }
   }
 }

@@ -1,3 +1,5 @@
+import type { Box } from './kd-tree.ts';
+
 /** A place on the earth, in degrees. */
 export interface Position {
   lat: number;
@@ -33,22 +35,33 @@ const RADIANS = Math.PI / 180;
 
 /** Great-circle distance in metres, by the haversine formula (Sinnott 1984). */
 export function distanceM(a: Position, b: Position): number {
-  const sinLat = Math.sin(((b.lat - a.lat) * RADIANS) / 2);
-  const sinLng = Math.sin(((b.lng - a.lng) * RADIANS) / 2);
-  const h = sinLat * sinLat + Math.cos(a.lat * RADIANS) * Math.cos(b.lat * RADIANS) * sinLng * sinLng;
-  return 2 * EARTH_RADIUS_M * Math.asin(Math.min(1, Math.sqrt(h)));
+  return distancesFrom(a)(b.lat, b.lng);
+}
+
+/** The same from one position to many. */
+export function distancesFrom(from: Position): (lat: number, lng: number) => number {
+  const cosLat = Math.cos(from.lat * RADIANS);
+  return (lat, lng) => {
+    const sinLat = Math.sin(((lat - from.lat) * RADIANS) / 2);
+    const sinLng = Math.sin(((lng - from.lng) * RADIANS) / 2);
+    const h = sinLat * sinLat + cosLat * Math.cos(lat * RADIANS) * sinLng * sinLng;
+    return 2 * EARTH_RADIUS_M * Math.asin(Math.min(1, Math.sqrt(h)));
+  };
+}
+
+/**
+ * No place of a box is further from its middle, in metres: half its height along a meridian, then half its width along a
+ * parallel, which is never longer than on the equator.
+ */
+export function halfDiagonalM({ south, north, west, east }: Box): number {
+  return (EARTH_RADIUS_M * RADIANS * (north - south + (east - west))) / 2;
 }
 
 /** The box around a circle, in degrees; `lng` may reach past ±180 where the circle crosses the date line. */
 export function boxAround(
   { lat, lng }: Position,
   withinM: number,
-): {
-  south: number;
-  north: number;
-  west: number;
-  east: number;
-} {
+): Box {
   const angle = withinM / EARTH_RADIUS_M;
   // A hair wider, so that rounding never leaves out what lies on the edge; the distance decides in the end.
   const degrees = angle / RADIANS + 1e-9;

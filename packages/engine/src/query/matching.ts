@@ -3,8 +3,7 @@ import { FilterError } from '../filter/lexer.ts';
 import { filterSet, readFilter } from '../filter/filter.ts';
 import type { Condition } from '../filter/parse.ts';
 import { Work } from '../filter/cost.ts';
-import { boxAround, distanceM } from '../places/position.ts';
-import { searchBox } from '../places/kd-tree.ts';
+import { circle } from '../places/circle.ts';
 import type { Segment } from '../segment/segment.ts';
 import { DocSet } from '../sets/doc-set.ts';
 import { fieldWeights, type FieldWeights } from './fields.ts';
@@ -82,22 +81,10 @@ export function matchQuery(
   return { words, alternatives, segments: matched, tellings: words.map((_, i) => tellingOf(matched, i)) };
 }
 
-/** Records within a distance, edge included: a box from the tree first, then the distance itself. */
+/** Records within a distance; none without a field of positions. */
 export function within(segment: Segment, { geo }: Tuning, near: NonNullable<SearchRequest['near']>): DocSet {
-  const set = new DocSet(segment.docs);
-  const column = geo === null ? null : segment.geo(geo);
-  if (column === null) return set;
-  const { lats, lngs, tree } = column;
-  const box = boxAround(near, near.withinM!);
-  const offer = (doc: number): void => {
-    if (distanceM(near, { lat: lats[doc]!, lng: lngs[doc]! }) <= near.withinM!) set.add(doc);
-  };
-  // A box over the date line is looked for on both sides of the map.
-  for (const shift of [0, -360, 360]) {
-    const [west, east] = [box.west + shift, box.east + shift];
-    if (west <= 180 && east >= -180) searchBox(tree, lngs, lats, { ...box, west, east }, offer);
-  }
-  return set;
+  const places = geo === null ? null : segment.geo(geo);
+  return places === null ? new DocSet(segment.docs) : circle(places, near, near.withinM!);
 }
 
 /** A word is as telling as it is rare: where it stands as typed, or, when it stands nowhere so, in all its readings. */

@@ -206,9 +206,13 @@ function rankSorted(job: RankJob, size: number, level = 0): Candidate[] {
   if (level === sorting!.keys.length) return rankByRelevance(job, size);
   if (results.count <= size) return rankAll(job);
   const { docs } = results.set;
-  const { list } = results;
+  const key = sorting!.keys[level]!.bySegment[job.index]!;
+  // A circle around so many of them holds that many times others; many results are the case it is for.
+  const isDense = results.count ** 2 > FEW_OTHERS * size * docs;
+  const near = isDense && key.first !== null ? key.first(results.set, size) : null;
+  const list = near === null ? results.list : near.list();
   const keys = new Float64Array(list.length);
-  sorting!.keys[level]!.bySegment[job.index]!.read(list, keys);
+  key.read(list, keys);
   const limit = smallest(keys.slice(), size);
   const before = new DocSet(docs);
   const drawn = new DocSet(docs);
@@ -219,6 +223,8 @@ function rankSorted(job: RankJob, size: number, level = 0): Candidate[] {
   const best = rankAll({ ...job, results: new Results(before) });
   return [...best, ...rankSorted({ ...job, results: new Results(drawn) }, size - best.length, level + 1)];
 }
+
+const FEW_OTHERS = 4;
 
 /** All results in order. */
 function rankAll(job: RankJob): Candidate[] {

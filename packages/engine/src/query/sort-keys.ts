@@ -1,13 +1,20 @@
 import type { SearchRequest, SortKey, Tuning } from '@yucca/contract';
 import { compareTexts, firstNumber, firstValue } from '../columns/column.ts';
-import { distanceM, type Position } from '../places/position.ts';
+import { nearest } from '../places/circle.ts';
+import { distancesFrom, type Position } from '../places/position.ts';
 import type { Segment } from '../segment/segment.ts';
+import type { DocSet } from '../sets/doc-set.ts';
 
 /** One key of a sort in one segment. Smaller numbers stand first; what has no value stands last either way. */
 interface KeyInSegment {
   /** Comparable within the segment. */
   number: (doc: number) => number;
-  /** The same for a list of documents. */
+  /**
+   * The documents of a set among which the first `count` of them stand, where that is known without a key for each; null where
+   * it is not.
+   */
+  first: ((among: DocSet, count: number) => DocSet | null) | null;
+  /** The keys of a list of documents. */
   read: (docs: Uint32Array, into: Float64Array) => void;
   /** Comparable with other segments: a text, or the same number. */
   resolve: (doc: number) => number | string | null;
@@ -43,7 +50,7 @@ function keysFor(segments: readonly Segment[], { field, order }: SortKey): KeyIn
         const value = column === null ? Number.NaN : firstNumber(column, doc);
         return Number.isNaN(value) ? Infinity : sign * value;
       };
-      return { number, read: readerOf(number), resolve: number };
+      return { number, first: null, read: readerOf(number), resolve: number };
     }
     const column = segment.values(field);
     const valueOf = (doc: number): number => (column === null ? -1 : firstValue(column, doc));
@@ -53,6 +60,7 @@ function keysFor(segments: readonly Segment[], { field, order }: SortKey): KeyIn
     };
     return {
       number,
+      first: null,
       read: readerOf(number),
       resolve: (doc) => (valueOf(doc) === -1 ? null : column!.text(valueOf(doc))),
     };
@@ -65,7 +73,13 @@ function distanceKey(segment: Segment, geo: string | null, near: Position): KeyI
     const metres = distance(doc);
     return Number.isNaN(metres) ? Infinity : metres;
   };
-  return { number, read: readerOf(number), resolve: number };
+  const places = geo === null ? null : segment.geo(geo);
+  return {
+    number,
+    first: places === null ? null : (among, count) => nearest(places, near, among, count),
+    read: readerOf(number),
+    resolve: number,
+  };
 }
 
 /** Reads a list in pieces: a function that is called often is compiled soon, a loop that is entered once is not. */
@@ -84,7 +98,8 @@ const PIECE = 2048;
 export function distanceReader(segment: Segment, geo: string | null, near: Position): (doc: number) => number {
   const column = geo === null ? null : segment.geo(geo);
   if (column === null) return () => Number.NaN;
-  return (doc) => distanceM(near, { lat: column.lats[doc]!, lng: column.lngs[doc]! });
+  const distanceTo = distancesFrom(near);
+  return (doc) => distanceTo(column.lats[doc]!, column.lngs[doc]!);
 }
 
 /** Compares resolved keys of two documents of any segments. */
