@@ -12,6 +12,9 @@ export const LIMITS = {
   queriesPerCall: 10,
   facetsPerQuery: 50,
   valuesPerFacet: 1_000,
+  /** UTF-16 units of one chosen value, and of all that are chosen together. */
+  choiceLength: 1_024,
+  choicesLength: 65_536,
   recordBytes: 256 * 1024,
   keyBytes: 512,
   pathLevels: 16,

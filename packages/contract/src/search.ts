@@ -30,7 +30,14 @@ export const searchRequestSchema = {
         'Facet choices by facet name: a list of values or a range. Values of one facet are OR-ed (AND-ed when its match is all), facets are AND-ed.',
       maxProperties: LIMITS.facetsPerQuery,
       additionalProperties: {
-        anyOf: [{ type: 'array', items: { type: 'string' }, maxItems: LIMITS.valuesPerFacet }, rangeChoice],
+        anyOf: [
+          {
+            type: 'array',
+            items: { type: 'string', maxLength: LIMITS.choiceLength },
+            maxItems: LIMITS.valuesPerFacet,
+          },
+          rangeChoice,
+        ],
       },
     },
     filter: {

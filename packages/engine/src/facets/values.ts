@@ -63,17 +63,49 @@ export const valuesFacet: MakeFacet = (rule, choice) => {
 /** Documents with any, or all, of some values. */
 export function chosenIn(segment: Segment, field: string, wanted: readonly string[], match: 'any' | 'all'): DocSet {
   const column = segment.values(field);
-  const none = new DocSet(segment.docs);
-  if (column === null) return none;
-  const holding = (texts: ReadonlySet<string>): DocSet => {
-    const flags = new Uint8Array(column.size);
-    for (let value = 0; value < column.size; value++) if (texts.has(column.text(value))) flags[value] = 1;
-    const set = new DocSet(segment.docs);
-    addFlagged(column, segment.docs, flags, set);
+  const set = new DocSet(segment.docs);
+  if (column === null) return set;
+  const texts = new Set(wanted);
+  const found = column.find(texts).filter((value) => texts.has(column.text(value)));
+  if (match === 'all' && texts.size > 1) {
+    addHoldingAll(column, segment.docs, found, texts.size, set);
     return set;
-  };
-  if (match === 'any') return holding(new Set(wanted));
-  return wanted.map((text) => holding(new Set([text]))).reduce((all, one) => all.and(one));
+  }
+  const flags = new Uint8Array(column.size);
+  for (const value of found) flags[value] = 1;
+  addFlagged(column, segment.docs, flags, set);
+  return set;
+}
+
+/** Adds the documents that hold all of some texts, in one pass however many those are. */
+function addHoldingAll(
+  { docStarts, docValues, size, text }: ValueColumn,
+  docs: number,
+  found: readonly number[],
+  count: number,
+  set: DocSet,
+): void {
+  /** 1 + the number of the text a value reads like: a number and a text may read alike, and are one choice. */
+  const texts = new Map<string, number>();
+  const numbers = new Uint16Array(size);
+  for (const value of found) {
+    const written = text(value);
+    if (!texts.has(written)) texts.set(written, texts.size + 1);
+    numbers[value] = texts.get(written)!;
+  }
+  // Without a list no document holds two values.
+  if (docStarts === null || texts.size < count) return;
+  const heldBy = new Uint32Array(count + 1);
+  for (let doc = 0; doc < docs; doc++) {
+    let held = 0;
+    for (let at = docStarts[doc]!, end = docStarts[doc + 1]!; at < end; at++) {
+      const number = numbers[docValues[at]!]!;
+      if (number === 0 || heldBy[number] === doc + 1) continue;
+      heldBy[number] = doc + 1;
+      held++;
+    }
+    if (held === count) set.add(doc);
+  }
 }
 
 /** How many documents hold each value, at 1 + its number; at 0 those that hold none. An empty text is no value. */

@@ -22,6 +22,14 @@ function checkFacets({ facets, select }: SearchRequest, tuning: Tuning): void {
       throw new SearchRequestError(`/facets/${i}`, unknown('facet', name, names));
     }
   });
+  const chosen = Object.values(select ?? {}).flatMap((choice) => (Array.isArray(choice) ? choice : []));
+  const letters = chosen.reduce((sum, value) => sum + value.length, 0);
+  if (letters > LIMITS.choicesLength) {
+    throw new SearchRequestError(
+      '/select',
+      `The chosen values have ${letters} characters together; ${LIMITS.choicesLength} are the most.`,
+    );
+  }
   for (const [name, choice] of Object.entries(select ?? {})) {
     const pointer = `/select/${name.replaceAll('~', '~0').replaceAll('/', '~1')}`;
     const rule = tuning.facets.find((facet) => facet.name === name);
