@@ -2,10 +2,11 @@ import Database from 'better-sqlite3';
 import { planFor, search, Segment, SegmentBuilder, Tombstones, type Generation } from '@yucca/engine';
 import { tuning } from './collection.ts';
 import { Generator, type BenchRecord } from './generator.ts';
+import { measureHostile, type HostileResult } from './hostile.ts';
 import { keystrokes } from './keystrokes.ts';
 import { percentiles, quantile, round, timed } from './stats.ts';
 
-export interface EngineResult {
+export interface EngineResult extends HostileResult {
   records: number;
   buildRecordsPerS: number;
   openMs: number;
@@ -17,8 +18,6 @@ export interface EngineResult {
   scanMedianMs: number;
   likeMedianMs: number;
   timesFasterThanScan: number;
-  /** The longest of some hostile queries. */
-  hostileMs: number;
 }
 
 const shared = (bytes: number): SharedArrayBuffer => new SharedArrayBuffer(bytes);
@@ -70,10 +69,7 @@ export function measureEngine(count: number): EngineResult {
   const like = db.prepare("select count(*) from records where text like '%' || ? || '%' and text like '%' || ? || '%'");
   const scanMedianMs = median(sample.map(scan));
   const likeMedianMs = median(sample.map((q) => timed(() => like.get(q.split(' ')[0], q.split(' ')[1] ?? ''))));
-  // Others of their kind before, as with the keystrokes: the first pay for compiling. Each is asked once, since what has been
-  // asked is remembered.
-  hostileQueries(generator, 40).forEach(ask);
-  const hostileMs = Math.max(...hostileQueries(generator, 0).map(ask));
+  const hostile = measureHostile(generation, generator);
   return {
     records: count,
     buildRecordsPerS: Math.round(count / (buildMs / 1000)),
@@ -84,28 +80,6 @@ export function measureEngine(count: number): EngineResult {
     scanMedianMs: round(scanMedianMs),
     likeMedianMs: round(likeMedianMs),
     timesFasterThanScan: round(scanMedianMs / times.medianMs, 1),
-    hostileMs: round(hostileMs, 1),
+    ...hostile,
   };
-}
-
-/**
- * Queries made to cost much: as many long misspelt words as are read, phrases of the commonest words, wanted and not wanted,
- * quotes without end, one endless word.
- */
-function hostileQueries({ vocabulary }: Generator, from: number): string[] {
-  const long = vocabulary.filter((word) => word.length >= 8).slice(from, from + 400);
-  const common = (i: number): string => vocabulary[from + i]!;
-  const misspelt = (i: number): string => `${long[i]!.slice(0, 3)}q${long[i]!.slice(4)}`;
-  const pairs = (before: string): string[] =>
-    Array.from({ length: 15 }, (_, i) => `${before}"${common(i)} ${common(i + 1)}"`);
-  return [
-    Array.from({ length: 40 }, (_, i) => misspelt(i * 7)).join(' '),
-    Array.from({ length: 32 }, (_, i) => common(i)).join(' '),
-    `"${Array.from({ length: 30 }, (_, i) => common(i % 3)).join(' ')}"`,
-    pairs('').join(' '),
-    pairs('-').join(' '),
-    '"'.repeat(500),
-    'a'.repeat(500),
-    Array.from({ length: 250 }, () => '-').join(' '),
-  ];
 }

@@ -75,6 +75,7 @@ function compare([small, tenfold, middle, large]: EngineResult[], [, http200k, h
     most('index to searchable and facet text', 1.2, middle!.indexToText),
     most('200 k: upsert ms', 50, http200k!.upsertMedianMs),
     least('16 connections: share of an empty route', 0.7, http200k!.shareOfEmpty),
-    most('hostile query, ms', 50, middle!.hostileMs),
+    most('200 k: the most hostile request, ms', 50, middle!.hostileMs),
+    most('1 M: the most hostile request, ms', 50, large!.hostileMs),
   ];
 }

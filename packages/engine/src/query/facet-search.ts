@@ -50,8 +50,13 @@ export interface AskedWord {
   typos: number;
 }
 
-export const askedWords = (text: string, tuning: Tuning): AskedWord[] =>
-  words(text).map((word) => ({ text: word.text, typos: typosAllowed(word.text, tuning.typos) }));
+/** The different words of a text, as many as a query may have. */
+export function askedWords(text: string, tuning: Tuning): AskedWord[] {
+  const different = new Set(words(text).map((word) => word.text));
+  return [...different]
+    .slice(0, LIMITS.queryWords)
+    .map((word) => ({ text: word, typos: typosAllowed(word, tuning.typos) }));
+}
 
 /** How the name of a value fits what is asked for: typos spent and what to mark; null when it does not. */
 export function readName(
@@ -65,7 +70,9 @@ export function readName(
     let best: { typos: number; range: [number, number] } | null = null;
     for (const word of written) {
       const begins = word.text.startsWith(text);
-      const distance = begins ? 0 : typos === 0 ? Infinity : typoDistances(text, word.text).prefix;
+      // What is longer by more than the typos cannot begin a word, whatever its letters.
+      const isHopeless = typos === 0 || text.length - word.text.length > typos;
+      const distance = begins ? 0 : isHopeless ? Infinity : typoDistances(text, word.text).prefix;
       if (distance > typos || (best !== null && distance >= best.typos)) continue;
       const end = begins ? sourceEnd(name, word.start, word.end, text.length) : word.end;
       best = { typos: distance, range: [word.start, end] };

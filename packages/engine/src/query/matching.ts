@@ -110,12 +110,7 @@ export function matchesOf({ allowed, words }: SegmentMatch, required: ReadonlySe
   const set = allowed.copy();
   if (words.length === 0) return set;
   if (required.size > 0) {
-    for (const index of required) {
-      // Of many words the first few often have nothing in common, and that is seen at once where it is not so.
-      if (set.isEmpty()) break;
-      set.and(anywhere(words[index]!));
-    }
-    return set;
+    return set.andAll([...required].map((index) => anywhere(words[index]!)));
   }
   const any = new DocSet(set.docs);
   for (const word of words) any.or(anywhere(word));

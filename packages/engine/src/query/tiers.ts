@@ -1,4 +1,4 @@
-import type { DocSet } from '../sets/doc-set.ts';
+import { DocSet } from '../sets/doc-set.ts';
 import { SetCounts } from '../sets/set-counts.ts';
 import { anywhere, type WordMatch } from './word-match.ts';
 
@@ -27,35 +27,51 @@ export interface Tier {
  * holds every word as it was typed usually fills the page, and it is the one tier that needs no counting.
  */
 export function* tiersOf(results: DocSet, words: readonly WordMatch[]): Generator<Tier> {
-  const best = results.copy();
-  for (const { within } of words) best.and(within[0]!);
+  const best = results.copy().andAll(words.map(({ within }) => within[0]!));
   if (!best.isEmpty()) yield { tier: 0, set: best };
   const left = results.copy().minus(best);
   if (left.isEmpty()) return;
-  const spent = new SetCounts(left.docs);
-  let mostTypos = 0;
-  for (const { within } of words) {
-    // A word costs a typo for each allowance that is too small for the document.
-    for (const fewer of within.slice(0, -1)) spent.add(within[within.length - 1]!, fewer);
-    mostTypos += within.length - 1;
-  }
+  // A word costs a typo for each allowance that is too small for the document.
+  const allowances = words.flatMap(({ within }) =>
+    within.slice(0, -1).map((fewer) => ({ set: within[within.length - 1]!, except: fewer })),
+  );
+  let spent: SetCounts | null = null;
   const byTypos = function* (lacking: number, alike: DocSet): Generator<Tier> {
     left.minus(alike);
-    for (let typos = 0; typos <= mostTypos && !alike.isEmpty(); typos++) {
-      const set = spent.equal(typos, alike);
-      if (set.isEmpty()) continue;
+    if (alike.count() <= FEW) return yield* tiersOfFew(alike, words);
+    spent ??= new SetCounts(left.docs, allowances);
+    while (!alike.isEmpty()) {
+      const { count, set } = spent.fewest(alike);
       alike.minus(set);
-      yield { tier: tierOf(lacking, typos), set };
+      yield { tier: tierOf(lacking, count), set };
     }
   };
-  const whole = left.copy();
-  for (const word of words) whole.and(anywhere(word));
-  yield* byTypos(0, whole);
+  yield* byTypos(0, left.copy().andAll(words.map(anywhere)));
   if (left.isEmpty()) return;
-  const held = new SetCounts(left.docs);
-  for (const word of words) held.add(anywhere(word));
-  for (let lacking = 1; lacking <= words.length && !left.isEmpty(); lacking++) {
-    yield* byTypos(lacking, held.equal(words.length - lacking, left));
+  const held = new SetCounts(
+    left.docs,
+    words.map((word) => ({ set: anywhere(word) })),
+  );
+  while (!left.isEmpty()) {
+    const { count, set } = held.most(left);
+    yield* byTypos(words.length - count, set);
+  }
+}
+
+/** So few documents are parted one by one. */
+const FEW = 256;
+
+function* tiersOfFew(few: DocSet, words: readonly WordMatch[]): Generator<Tier> {
+  const list = few.list();
+  const numbers = tierNumbers(list, words);
+  for (const tier of [...new Set(numbers)].sort((a, b) => a - b)) {
+    yield {
+      tier,
+      set: DocSet.of(
+        few.docs,
+        list.filter((_, i) => numbers[i] === tier),
+      ),
+    };
   }
 }
 

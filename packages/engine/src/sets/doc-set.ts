@@ -72,6 +72,15 @@ export class DocSet {
     return this;
   }
 
+  /** Keeps what is also in all others. The first few of many often have nothing in common; then the rest is not looked at. */
+  andAll(others: readonly DocSet[]): this {
+    for (const other of others) {
+      if (this.isEmpty()) break;
+      this.and(other);
+    }
+    return this;
+  }
+
   /** Adds what is in `other`. Answers itself. */
   or(other: DocSet): this {
     const { bits } = this;
