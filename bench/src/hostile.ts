@@ -34,7 +34,6 @@ export function measureHostile(generation: Generation, generator: Generator): Ho
     });
   for (const from of [40, 80]) hostileRequests(generator, from).forEach(ask);
   const times = hostileRequests(generator, 0).map((one) => ({ what: one.what, ms: ask(one) }));
-  if (process.env.ALL) console.log(times.map(({ what, ms }) => ms.toFixed(1) + " " + what).join("\n"));
   const worst = times.reduce((a, b) => (b.ms > a.ms ? b : a));
   const [first, second] = generator.vocabulary;
   const last: SearchRequest = {

@@ -206,7 +206,8 @@ export function generationOf(
 ): Generation {
   const edges = [0, ...cuts.filter((cut) => cut > 0 && cut < records.length).sort((a, b) => a - b), records.length];
   const segments = edges.slice(0, -1).map((from, i) => {
-    const builder = new SegmentBuilder(planFor([tuning]));
+    // Every other segment says where its frequent words stand side by side, as large ones do.
+    const builder = new SegmentBuilder(planFor([tuning]), i % 2 === 0 ? { frequentDocs: 1 } : {});
     records.slice(from, edges[i + 1]).forEach((record, n) => {
       const rid = from + n + 1;
       builder.add({ rid, order: orderOf(rid), key: String(record.id), json: JSON.stringify(record) });

@@ -41,6 +41,35 @@ test('values by count or by name, numbers in names in their order, a chosen one 
   });
 });
 
+test('all of some values: each once, whatever their type, and one that stands nowhere finds nothing', () => {
+  const all = { name: 'c', field: 'colour', match: 'all' as const };
+  expect(ask(all, { c: ['red', 'white'] }).ids).toEqual(['1']);
+  expect(ask(all, { c: ['red', 'red'] }).ids).toEqual(['1', '2']);
+  expect(ask(all, { c: ['red', 'gone'] }).ids).toEqual([]);
+  expect(ask(all, { c: ['9 cm', '10 cm'] }).ids).toEqual(['4']);
+  // No record holds two of a field of single values.
+  expect(ask({ ...all, field: 'on' }, { c: ['2026-06-01', 'soon'] }).ids).toEqual([]);
+  const odd = { search: [{ field: 'id' }], facets: [{ name: 'c', field: 'n', match: 'all' as const }] };
+  const tuning = completeTuning(odd);
+  const mixed = [
+    { id: '1', n: [5, '5', 'x'] },
+    { id: '2', n: ['5'] },
+    { id: '3', n: [5, 'x', true] },
+  ];
+  const found = (...values: string[]) =>
+    search(generationOf(mixed, tuning), tuning, { select: { c: values } }).results.map(({ id }) => id);
+  // A number and a text that read alike are one choice.
+  expect([found('5'), found('5', 'x'), found('x', 'true')]).toEqual([['1', '2', '3'], ['1', '3'], ['3']]);
+});
+
+test('what is chosen may be so long in all, and no longer', () => {
+  const chosen = (length: number) => ({ c: Array.from({ length: 64 }, (_, i) => String(i).padEnd(length, 'x')) });
+  expect(ask({ name: 'c', field: 'colour' }, chosen(1_024)).total).toBe(0);
+  expect(() => ask({ name: 'c', field: 'colour' }, chosen(1_025))).toThrow(
+    'The chosen values have 65600 characters together; 65536 are the most.',
+  );
+});
+
 test('a range counts as if nothing were chosen in it, and chooses with both ends', () => {
   const { facet, ids } = ask(
     { name: 'p', field: 'price', kind: 'numbers', buckets: [0, 10, 20] },

@@ -79,3 +79,41 @@ test('any query over any texts is answered, or refused with a pointer', () => {
     runs(100),
   );
 });
+
+test('any filter over any field names is answered, or refused with a pointer', () => {
+  const quoted = nasty.map((name) => `"${name.replaceAll('"', '""')}"`);
+  const literal = fc.oneof(
+    nasty.map((text) => `'${text.replaceAll("'", "''")}'`),
+    fc.double().map(String),
+    fc.constantFrom('TRUE', '1e999', "DATE('2026-05-01')", '-0', '00012'),
+  );
+  const sign = fc.constantFrom('=', '<>', '<', '<=', '>', '>=');
+  const comparison = fc.oneof(
+    fc.tuple(quoted, sign, literal).map((parts) => parts.join(' ')),
+    fc.tuple(quoted, literal, literal).map(([name, low, high]) => `${name} BETWEEN ${low} AND ${high}`),
+    fc.tuple(quoted, fc.array(literal, { minLength: 1 })).map(([name, list]) => `${name} IN (${list.join(', ')})`),
+    fc.tuple(quoted, nasty).map(([name, text]) => `${name} LIKE '${text.replaceAll("'", "''")}'`),
+    quoted.map((name) => `NOT ${name} IS NULL`),
+  );
+  fc.assert(
+    fc.property(
+      fc.array(fc.dictionary(nasty, fc.oneof(nasty, fc.double({ noNaN: true }), fc.array(nasty))), { minLength: 1 }),
+      fc.array(comparison, { minLength: 1, maxLength: 6 }),
+      fc.constantFrom(' AND ', ' OR ', ' AND NOT ', ' OR NOT '),
+      (records, comparisons, join) => {
+        const generation = generationOf(
+          records.map((fields, i) => ({ ...fields, id: `r${i}` })),
+          tuning,
+        );
+        try {
+          const { total } = search(generation, tuning, { filter: comparisons.join(join) });
+          expect(total).toBeLessThanOrEqual(records.length);
+        } catch (error) {
+          expect(error).toBeInstanceOf(SearchRequestError);
+          expect(error).toHaveProperty('pointer', '/filter');
+        }
+      },
+    ),
+    runs(300),
+  );
+});

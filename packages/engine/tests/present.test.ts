@@ -117,6 +117,20 @@ test('values of a facet are found by their names, within the results, typos forg
   expect(() => searchFacet(generation, tuning, {}, 'nope', 'x', 5)).toThrow('no facet called');
 });
 
+test('a look into a facet takes as many different words as a query may have, and gives up early on what is too long', () => {
+  const tuning = completeTuning(document);
+  const generation = generationOf(records, tuning, [2]);
+  const values = (text: string) =>
+    searchFacet(generation, tuning, {}, 'maker', text, 10).values.map(({ value }) => value);
+  expect(values(Array.from({ length: 200 }, () => 'daugh').join(' '))).toEqual(['m2']);
+  // What is asked for past the last word that counts is not looked for: here one that stands nowhere.
+  const words = Array.from({ length: 32 }, (_, i) => `n${i}`);
+  const named = generationOf([{ id: '1', kind: words.join(' ') }], tuning);
+  const inKind = (asked: string[]) => searchFacet(named, tuning, {}, 'kind', asked.join(' '), 5).total;
+  expect([inKind(words), inKind([...words, 'nowhere']), inKind(['nowhere', ...words])]).toEqual([1, 1, 0]);
+  expect(values('x'.repeat(500))).toEqual([]);
+});
+
 describe('suggestions', () => {
   const tuning = completeTuning({ ...document, search: [...document.search!, { field: 'kind' }] });
   const generation = generationOf(records, tuning);
