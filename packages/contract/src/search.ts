@@ -43,7 +43,8 @@ export const searchRequestSchema = {
     filter: {
       type: 'string',
       maxLength: LIMITS.filterLength,
-      description: 'A CQL2-Text condition that always applies and never shows as a choice.',
+      description:
+        'A CQL2-Text condition that always applies and never shows as a choice. One that would compare too much for one search of so many records is refused, with its place.',
     },
     facets: {
       type: 'array',

@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import { addInRanges, Ranges } from '../src/filter/column-scan.ts';
 import { Work } from '../src/filter/cost.ts';
 import { evaluate } from '../src/filter/evaluate.ts';
+import { filterSet } from '../src/filter/filter.ts';
 import { likePattern } from '../src/filter/like.ts';
 import { parseFilter } from '../src/filter/parse.ts';
 import { simplify, type Decision } from '../src/filter/simplify.ts';
@@ -270,4 +271,14 @@ test('the work of one search is counted over all its segments, and never that of
   expect(search(generation, tuning, {}, { forcedFilter: filter }).total).toBe(240);
   // Now it is known, and costs nothing.
   expect(search(generation, tuning, { filter }).total).toBe(240);
+});
+
+test('ever new conditions of searches leave what a key always asks for where it is', () => {
+  const setOf = (source: string, work?: Work): DocSet => filterSet(segment, source, parseFilter(source), work);
+  const own = setOf("kind = 'k2'");
+  const first = setOf('size = 0', new Work());
+  for (let i = 1; i <= 30; i++) setOf(`size = ${i}`, new Work());
+  expect(setOf("kind = 'k2'", new Work())).toBe(own);
+  expect(setOf('size = 30', new Work())).toBe(setOf('size = 30'));
+  expect(setOf('size = 0', new Work())).not.toBe(first);
 });

@@ -22,20 +22,31 @@ export function readFilter(source: string, segments: readonly Segment[]): Condit
 
 /** Sets of recent conditions, kept with their segment: a key's filter and a page's filter come with every keystroke. */
 const KEPT = 24;
-const kept = new WeakMap<Segment, Map<string, DocSet>>();
+
+class RecentSets {
+  readonly #bySegment = new WeakMap<Segment, Map<string, DocSet>>();
+
+  of(segment: Segment): Map<string, DocSet> {
+    let sets = this.#bySegment.get(segment);
+    if (sets === undefined) this.#bySegment.set(segment, (sets = new Map()));
+    return sets;
+  }
+}
+
+/** Apart from each other, so that whoever asks with ever new conditions does not have a key's own decided again each time. */
+const asked = new RecentSets();
+const unlimited = new RecentSets();
 
 /**
  * The documents of a segment that fulfil a condition. Not to be changed: it is shared with later queries. Throws a FilterError
  * when it would take more work than is left; without `work` it takes what it takes.
  */
 export function filterSet(segment: Segment, source: string, condition: Condition, work?: Work): DocSet {
-  let recent = kept.get(segment);
-  if (recent === undefined) kept.set(segment, (recent = new Map()));
-  let set = recent.get(source);
-  if (set === undefined) {
-    set = evaluate(segment, condition, work).keep();
-    if (recent.size >= KEPT) recent.delete(recent.keys().next().value!);
-    recent.set(source, set);
-  }
+  const known = unlimited.of(segment).get(source) ?? asked.of(segment).get(source);
+  if (known !== undefined) return known;
+  const set = evaluate(segment, condition, work).keep();
+  const recent = (work === undefined ? unlimited : asked).of(segment);
+  if (recent.size >= KEPT) recent.delete(recent.keys().next().value!);
+  recent.set(source, set);
   return set;
 }

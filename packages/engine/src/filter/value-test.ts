@@ -181,7 +181,7 @@ function union(ranges: readonly Range[]): Range[] {
 
 function intersection(a: readonly Range[], b: readonly Range[]): Range[] {
   const both: Range[] = [];
-  for (let i = 0, j = 0; i < a.length && j < b.length; ) {
+  for (let i = 0, j = 0; i < a.length && j < b.length;) {
     const from = Math.max(a[i]!.from, b[j]!.from);
     const to = Math.min(a[i]!.to, b[j]!.to);
     if (from <= to) both.push({ from, to });

@@ -26,7 +26,9 @@ export function circle({ lats, lngs, tree }: Places, middle: Position, withinM: 
   // No place of a part is further than its middle is, and from there to a corner.
   const isSure = (part: Box): boolean => {
     const reach = halfDiagonalM(part) + MARGIN_M;
-    return reach <= withinM && distanceTo((part.south + part.north) / 2, (part.west + part.east) / 2) + reach <= withinM;
+    return (
+      reach <= withinM && distanceTo((part.south + part.north) / 2, (part.west + part.east) / 2) + reach <= withinM
+    );
   };
   // A box over the date line is looked for on both sides of the map.
   for (const shift of [0, -360, 360]) {

@@ -58,10 +58,7 @@ export function halfDiagonalM({ south, north, west, east }: Box): number {
 }
 
 /** The box around a circle, in degrees; `lng` may reach past ±180 where the circle crosses the date line. */
-export function boxAround(
-  { lat, lng }: Position,
-  withinM: number,
-): Box {
+export function boxAround({ lat, lng }: Position, withinM: number): Box {
   const angle = withinM / EARTH_RADIUS_M;
   // A hair wider, so that rounding never leaves out what lies on the edge; the distance decides in the end.
   const degrees = angle / RADIANS + 1e-9;

@@ -68,8 +68,7 @@ export function matchQuery(
     const allowed = DocSet.all(segment.docs);
     if (dead.count > 0) allowed.minus(dead);
     if (forced !== null) allowed.and(filterSet(segment, forcedFilter!, forced));
-    if (asked !== null)
-      allowed.and(refusedAt('/filter', () => filterSet(segment, request.filter!, asked, work)));
+    if (asked !== null) allowed.and(refusedAt('/filter', () => filterSet(segment, request.filter!, asked, work)));
     if (request.near?.withinM !== undefined) allowed.and(within(segment, tuning, request.near));
     for (const word of excluded) allowed.minus(anywhere(matchWord(segment, word, [], fields, tuning)));
     const matches = words.map((word, i) => {

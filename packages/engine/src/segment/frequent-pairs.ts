@@ -129,7 +129,7 @@ export class FrequentPairs {
         if (byte < 0x80) return number;
       }
     };
-    for (let doc = 0; at < this.#starts[pair + 1]!; ) {
+    for (let doc = 0; at < this.#starts[pair + 1]!;) {
       doc += next();
       const place = next();
       visit(doc, place % this.#fields, Math.floor(place / this.#fields));

@@ -6,9 +6,8 @@ export interface Counted {
   except?: DocSet;
 }
 
-/** Counts go up to 127: seven planes. */
+/** Counts go up to 127, twice what the typos of a query can come to. */
 const PLANES = 7;
-export const MOST_SETS = 2 ** PLANES - 1;
 /** Words of bits that are counted before the next: so much of all planes stays in the nearest cache. */
 const BLOCK = 512;
 
@@ -22,7 +21,7 @@ export class SetCounts {
   /** Planes that counts of so many sets can reach. */
   readonly #levels: number;
 
-  /** At most MOST_SETS sets, of so many documents each. */
+  /** At most 127 sets, of so many documents each. */
   constructor(docs: number, counted: readonly Counted[]) {
     this.#planes = Array.from({ length: PLANES }, () => new DocSet(docs).bits);
     this.#levels = 32 - Math.clz32(counted.length);
