@@ -23,7 +23,7 @@ export interface EngineResult extends HostileResult {
 const shared = (bytes: number): SharedArrayBuffer => new SharedArrayBuffer(bytes);
 
 /** Builds an index of so many records in this process and asks it a log of keystrokes, beside a plain scan and LIKE. */
-export function measureEngine(count: number): EngineResult {
+export async function measureEngine(count: number): Promise<EngineResult> {
   const generator = new Generator();
   const lines = Array.from({ length: count }, (_, i) => JSON.stringify(generator.record(i + 1)));
   let buffer = shared(0);
@@ -69,7 +69,7 @@ export function measureEngine(count: number): EngineResult {
   const like = db.prepare("select count(*) from records where text like '%' || ? || '%' and text like '%' || ? || '%'");
   const scanMedianMs = median(sample.map(scan));
   const likeMedianMs = median(sample.map((q) => timed(() => like.get(q.split(' ')[0], q.split(' ')[1] ?? ''))));
-  const hostile = measureHostile(generation, generator);
+  const hostile = await measureHostile(buffer);
   return {
     records: count,
     buildRecordsPerS: Math.round(count / (buildMs / 1000)),

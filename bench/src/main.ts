@@ -8,7 +8,9 @@
 import { writeFileSync } from 'node:fs';
 import { cpus, totalmem } from 'node:os';
 import path from 'node:path';
+import { isMainThread, parentPort, workerData } from 'node:worker_threads';
 import { measureEngine, type EngineResult } from './engine.ts';
+import { answerHostile, type HostileJob } from './hostile.ts';
 import { measureHttp, type HttpResult } from './http.ts';
 import { round } from './stats.ts';
 
@@ -20,18 +22,20 @@ const sizes = process.argv
   .filter((one) => one !== '--http')
   .map(Number);
 
-if (sizes.length > 0) {
-  for (const size of sizes) console.table([http ? await measureHttp(size) : measureEngine(size)]);
+if (!isMainThread) {
+  parentPort!.postMessage(answerHostile(workerData as HostileJob));
+} else if (sizes.length > 0) {
+  for (const size of sizes) console.table([await (http ? measureHttp(size) : measureEngine(size))]);
 } else {
   await measureAll();
 }
 
 async function measureAll(): Promise<void> {
-  const engine = [10_000, 100_000, 200_000, 1_000_000].map((size) => {
-    const result = measureEngine(size);
-    console.table([result]);
-    return result;
-  });
+  const engine: EngineResult[] = [];
+  for (const size of [10_000, 100_000, 200_000, 1_000_000]) {
+    engine.push(await measureEngine(size));
+    console.table(engine.slice(-1));
+  }
   const overHttp: HttpResult[] = [];
   for (const size of [10_000, 200_000, 1_000_000]) {
     overHttp.push(await measureHttp(size));

@@ -18,6 +18,22 @@ test('sets of documents do as sets do', () => {
       expect([...make().and(second).list()]).toEqual(sorted(a.filter((doc) => other.has(doc))));
       expect([...make().or(second).list()]).toEqual(sorted(new Set([...a, ...b])));
       expect([...make().minus(second).list()]).toEqual(sorted(a.filter((doc) => !other.has(doc))));
+      expect([...make().union(second).list()]).toEqual(sorted(new Set([...a, ...b])));
+      expect([...make().without(second).list()]).toEqual(sorted(a.filter((doc) => !other.has(doc))));
+      // The memory of sets is used again: what another search left in it is not in a set.
+      for (let i = 0; i < 3; i++) {
+        DocSet.scoped(() => {
+          const both = make().union(second);
+          expect([...both.without(second).copy().list()]).toEqual(sorted(a.filter((doc) => !other.has(doc))));
+          expect(new DocSet(DOCS).isEmpty()).toBe(true);
+        });
+      }
+      expect(make().meets(second)).toBe(a.some((doc) => other.has(doc)));
+      expect([
+        ...make()
+          .andAll([second, DocSet.all(DOCS)])
+          .list(),
+      ]).toEqual(sorted(a.filter((doc) => other.has(doc))));
       expect(Array.from({ length: DOCS }, (_, doc) => make().has(doc))).toEqual(
         Array.from({ length: DOCS }, (_, doc) => one.has(doc)),
       );

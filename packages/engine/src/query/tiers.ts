@@ -33,13 +33,16 @@ export function* tiersOf(results: DocSet, words: readonly WordMatch[]): Generato
   if (left.isEmpty()) return;
   // A word costs a typo for each allowance that is too small for the document.
   const allowances = words.flatMap(({ within }) =>
-    within.slice(0, -1).map((fewer) => ({ set: within[within.length - 1]!, except: fewer })),
+    within.slice(0, -1).map((fewer) => ({ all: within[within.length - 1]!, fewer })),
   );
   let spent: SetCounts | null = null;
   const byTypos = function* (lacking: number, alike: DocSet): Generator<Tier> {
     left.minus(alike);
     if (alike.count() <= FEW) return yield* tiersOfFew(alike, words);
-    spent ??= new SetCounts(left.docs, allowances);
+    spent ??= new SetCounts(
+      left.docs,
+      allowances.map(({ all, fewer }) => all.without(fewer)),
+    );
     while (!alike.isEmpty()) {
       const { count, set } = spent.fewest(alike);
       alike.minus(set);
@@ -48,10 +51,7 @@ export function* tiersOf(results: DocSet, words: readonly WordMatch[]): Generato
   };
   yield* byTypos(0, left.copy().andAll(words.map(anywhere)));
   if (left.isEmpty()) return;
-  const held = new SetCounts(
-    left.docs,
-    words.map((word) => ({ set: anywhere(word) })),
-  );
+  const held = new SetCounts(left.docs, words.map(anywhere));
   while (!left.isEmpty()) {
     const { count, set } = held.most(left);
     yield* byTypos(words.length - count, set);

@@ -66,7 +66,7 @@ function withAlternatives(
   for (const reading of others) addDocs(segment, reading, fields, added);
   return {
     readings: [...others, ...own.readings].sort((a, b) => a.typos - b.typos),
-    within: own.within.map((set) => added.copy().or(set)),
+    within: own.within.map((set) => added.union(set)),
     asWritten: own.asWritten,
   };
 }

@@ -8,9 +8,10 @@ export class DocSet {
   readonly bits: Uint32Array;
   #isKept = false;
 
-  constructor(docs: number) {
+  /** An empty set; with `isOpen` a set of anything, for whoever sets every word of it. */
+  constructor(docs: number, isOpen = false) {
     this.docs = docs;
-    this.bits = takeBits((docs + 31) >>> 5);
+    this.bits = takeBits((docs + 31) >>> 5, isOpen);
     scope?.sets.push(this);
   }
 
@@ -39,7 +40,7 @@ export class DocSet {
   }
 
   static all(docs: number): DocSet {
-    const set = new DocSet(docs);
+    const set = new DocSet(docs, true);
     set.bits.fill(0xffff_ffff);
     if ((docs & 31) !== 0) set.bits[set.bits.length - 1] = (1 << (docs & 31)) - 1;
     return set;
@@ -60,9 +61,23 @@ export class DocSet {
   }
 
   copy(): DocSet {
-    const copy = new DocSet(this.docs);
+    const copy = new DocSet(this.docs, true);
     copy.bits.set(this.bits);
     return copy;
+  }
+
+  /** A set of what is in this one or another. */
+  union({ bits: others }: DocSet): DocSet {
+    const union = new DocSet(this.docs, true);
+    for (let i = 0; i < others.length; i++) union.bits[i] = this.bits[i]! | others[i]!;
+    return union;
+  }
+
+  /** A set of what is in this one and not in another. */
+  without({ bits: others }: DocSet): DocSet {
+    const left = new DocSet(this.docs, true);
+    for (let i = 0; i < others.length; i++) left.bits[i] = this.bits[i]! & ~others[i]!;
+    return left;
   }
 
   /** Keeps what is also in `other`. Answers itself. */
@@ -181,7 +196,8 @@ class FreeMemory {
 const free = new FreeMemory({ ofALength: 96, lengths: 24 });
 const freeLists = new FreeMemory({ ofALength: 4, lengths: 12 });
 
-function takeBits(length: number): Uint32Array {
+function takeBits(length: number, isOpen: boolean): Uint32Array {
   const bits = scope === null ? undefined : free.take(length);
-  return bits === undefined ? new Uint32Array(length) : bits.fill(0);
+  if (bits === undefined) return new Uint32Array(length);
+  return isOpen ? bits : bits.fill(0);
 }

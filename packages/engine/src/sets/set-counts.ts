@@ -1,11 +1,5 @@
 import { DocSet } from './doc-set.ts';
 
-/** Sets to count the documents of; those of `except` are left out. */
-export interface Counted {
-  set: DocSet;
-  except?: DocSet;
-}
-
 /** Counts go up to 127, twice what the typos of a query can come to. */
 const PLANES = 7;
 /** Words of bits that are counted before the next: so much of all planes stays in the nearest cache. */
@@ -22,20 +16,16 @@ export class SetCounts {
   readonly #levels: number;
 
   /** At most 127 sets, of so many documents each. */
-  constructor(docs: number, counted: readonly Counted[]) {
+  constructor(docs: number, counted: readonly DocSet[]) {
     this.#planes = Array.from({ length: PLANES }, () => new DocSet(docs).bits);
     this.#levels = 32 - Math.clz32(counted.length);
     const none = new DocSet(docs).bits;
-    const sets = counted.map(({ set }) => set.bits);
-    const except = counted.map((one) => one.except?.bits ?? none);
-    while (sets.length % 8 !== 0) {
-      sets.push(none);
-      except.push(none);
-    }
+    const sets = counted.map(({ bits }) => bits);
+    while (sets.length % 8 !== 0) sets.push(none);
     for (let from = 0; from < none.length; from += BLOCK) {
       const to = Math.min(from + BLOCK, none.length);
       for (let s = 0; s < sets.length; s += 8) {
-        addEight(this.#planes, sets.slice(s, s + 8), except.slice(s, s + 8), from, to);
+        addEight(this.#planes, sets.slice(s, s + 8), from, to);
       }
     }
   }
@@ -55,7 +45,7 @@ export class SetCounts {
     let set = among;
     let count = 0;
     for (let level = this.#levels - 1; level >= 0; level--) {
-      const next = new DocSet(among.docs);
+      const next = new DocSet(among.docs, true);
       const some = keepWhere(set.bits, this.#planes[level]!, wanted - 1, next.bits);
       if (some) set = next;
       count |= (some ? wanted : 1 - wanted) << level;
@@ -72,36 +62,29 @@ function keepWhere(bits: Uint32Array, plane: Uint32Array, flip: number, kept: Ui
 }
 
 /** Counts eight sets into some words of the planes. */
-function addEight(
-  planes: readonly Uint32Array[],
-  sets: readonly Uint32Array[],
-  except: readonly Uint32Array[],
-  from: number,
-  to: number,
-): void {
+function addEight(planes: readonly Uint32Array[], sets: readonly Uint32Array[], from: number, to: number): void {
   const [ones, twos, fours] = planes as [Uint32Array, Uint32Array, Uint32Array];
   const [s0, s1, s2, s3, s4, s5, s6, s7] = sets as Eight;
-  const [e0, e1, e2, e3, e4, e5, e6, e7] = except as Eight;
   for (let i = from; i < to; i++) {
     // Two sets and what is there make a sum, and a carry for the next plane; four adders for the ones, two for the twos.
-    let a = s0[i]! & ~e0[i]!;
-    let b = s1[i]! & ~e1[i]!;
+    let a = s0[i]!;
+    let b = s1[i]!;
     let one = ones[i]!;
     let either = one ^ a;
     const two0 = (one & a) | (either & b);
     one = either ^ b;
-    a = s2[i]! & ~e2[i]!;
-    b = s3[i]! & ~e3[i]!;
+    a = s2[i]!;
+    b = s3[i]!;
     either = one ^ a;
     const two1 = (one & a) | (either & b);
     one = either ^ b;
-    a = s4[i]! & ~e4[i]!;
-    b = s5[i]! & ~e5[i]!;
+    a = s4[i]!;
+    b = s5[i]!;
     either = one ^ a;
     const two2 = (one & a) | (either & b);
     one = either ^ b;
-    a = s6[i]! & ~e6[i]!;
-    b = s7[i]! & ~e7[i]!;
+    a = s6[i]!;
+    b = s7[i]!;
     either = one ^ a;
     const two3 = (one & a) | (either & b);
     ones[i] = either ^ b;
