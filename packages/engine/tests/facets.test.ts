@@ -114,6 +114,39 @@ test('a tree counts a record once a node, and a node chooses all below it', () =
   expect(small.nodes[1]!.children.find(({ path }) => path === 'Out > Tree')).toMatchObject({ selected: true });
 });
 
+test('levels without a name and paths without an end make a tree all the same, chosen or found', () => {
+  const tuning = completeTuning({ search: [{ field: 'id' }], facets: [{ name: 't', field: 't', kind: 'tree' }] });
+  const endless = Array.from({ length: 20_000 }, (_, i) => `n${i}`).join(' > ');
+  const texts = [' > B', 'A >  > B', ' > ', ' >  > ', '', 'A', endless];
+  const generation = generationOf(
+    texts.map((t, i) => ({ id: String(i), t })),
+    tuning,
+  );
+  const look = (...chosen: string[]) => {
+    const { facets, results } = search(generation, tuning, { facets: ['t'], select: { t: chosen } });
+    return { tree: facets.t as TreeFacet, ids: results.map(({ id }) => id) };
+  };
+  const { nodes, missing } = look().tree;
+  expect(missing).toBe(1);
+  expect(nodes.map(({ path, count }) => [path, count])).toEqual([
+    [' > ', 2],
+    ['A', 2],
+    [' > B', 1],
+    ['n0', 1],
+  ]);
+  let [node, depth] = [nodes[3]!, 1];
+  for (; node.children.length > 0; depth++) node = node.children[0]!;
+  expect([depth, node.path]).toEqual([100, endless]);
+  expect(look(' > B').ids).toEqual(['0']);
+  expect(look('A').ids).toEqual(['1', '5']);
+  expect(look(' > ').ids).toEqual(['2', '3']);
+  expect(look('').ids).toEqual([]);
+  // What stands nowhere is in sight with all above it.
+  const chosen = look(' > x', 'A > new').tree.nodes;
+  expect(chosen.find(({ path }) => path === ' > x')).toMatchObject({ count: 0, selected: true });
+  expect(chosen.find(({ path }) => path === 'A')!.children.map(({ path }) => path)).toContain('A > new');
+});
+
 test('dates by month and day, chosen as periods or as a range, a month as an end taken whole', () => {
   const { facet } = ask({ name: 'd', field: 'on', kind: 'dates' });
   expect(facet as DatesFacet).toMatchObject({

@@ -19,6 +19,9 @@ const nasty = fc.oneof(
     'a'.repeat(500),
     '%',
     "'",
+    ' > ',
+    ' >  > a > ',
+    '> '.repeat(300),
   ),
   fc.string({ unit: 'binary', maxLength: 30 }),
   fc.string({ unit: 'grapheme', maxLength: 30 }),
@@ -65,6 +68,7 @@ test('any query over any texts is answered, or refused with a pointer', () => {
         for (const request of [
           { filter: filter || '?' },
           { select: { [facet]: ['x'] } },
+          { select: { name: [filter, facet, `${filter} > ${facet}`] }, facets: ['*'] },
           { facets: [facet] },
           { sort: facet || 'x' },
         ]) {

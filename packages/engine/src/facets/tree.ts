@@ -5,18 +5,30 @@ import { addGroupCounts, knownGroups } from './buckets-of-values.ts';
 import { chosenValues, type Facet, type MakeFacet } from './facet.ts';
 import { listed } from './order.ts';
 
-/** Paths such as `Outdoor > Shrubs`, any depth, several a record. Choosing a node chooses all below it. */
+/** Levels a path may have; what lies deeper is one name. Without an end, one text of separators would be a million nodes. */
+const MOST_LEVELS = 100;
+
+/** A path and all above it: `A > B` is in `A` and in `A > B`. A first level without a name is no node. */
+function nodesOf(path: string, separator: string): string[] {
+  const levels = path.split(separator);
+  const last = Math.min(levels.length, MOST_LEVELS) - 1;
+  const above = Array.from({ length: last }, (_, i) => levels.slice(0, i + 1).join(separator));
+  return [...above, path].filter((node) => node !== '');
+}
+
+/** The node right above a path; empty for one at the top. */
+function parentOf(path: string, separator: string): string {
+  const levels = path.split(separator);
+  return levels.slice(0, Math.min(levels.length, MOST_LEVELS) - 1).join(separator);
+}
+
+/** Paths such as `Outdoor > Shrubs`, several a record. Choosing a node chooses all below it. */
 export const treeFacet: MakeFacet = (rule, choice) => {
   const { separator } = rule;
   const selected = new Set(chosenValues(choice));
   const totals = new Map<string, number>();
   let missing = 0;
-  /** A path and all above it: `A > B` is in `A` and in `A > B`. */
-  const nodesOf = (path: string): string[] => {
-    if (path === '') return [];
-    const levels = path.split(separator);
-    return levels.map((_, i) => levels.slice(0, i + 1).join(separator));
-  };
+  const nodesOfPath = (path: string): string[] => nodesOf(path, separator);
   return {
     chosen(segment) {
       const set = new DocSet(segment.docs);
@@ -24,7 +36,7 @@ export const treeFacet: MakeFacet = (rule, choice) => {
       if (column === null) return set;
       const flags = new Uint8Array(column.size);
       for (let value = 0; value < column.size; value++) {
-        if (nodesOf(column.text(value)).some((path) => selected.has(path))) flags[value] = 1;
+        if (nodesOfPath(column.text(value)).some((path) => selected.has(path))) flags[value] = 1;
       }
       addFlagged(column, segment.docs, flags, set);
       return set;
@@ -35,14 +47,15 @@ export const treeFacet: MakeFacet = (rule, choice) => {
         missing += results.count;
         return;
       }
-      missing += addGroupCounts(column, knownGroups(column, `tree/${separator}`, nodesOf), results, totals);
+      missing += addGroupCounts(column, knownGroups(column, `tree/${separator}`, nodesOfPath), results, totals);
     },
     answer(): TreeFacet {
-      for (const path of selected) for (const node of nodesOf(path)) if (!totals.has(node)) totals.set(node, 0);
+      // A node above a chosen one stays in sight with it.
+      const inSight = new Set([...selected].flatMap(nodesOfPath));
+      for (const node of inSight) if (!totals.has(node)) totals.set(node, 0);
       const children = new Map<string, string[]>();
       for (const path of totals.keys()) {
-        const at = path.lastIndexOf(separator);
-        const parent = at === -1 ? '' : path.slice(0, at);
+        const parent = parentOf(path, separator);
         const siblings = children.get(parent);
         if (siblings) siblings.push(path);
         else children.set(parent, [path]);
@@ -53,8 +66,7 @@ export const treeFacet: MakeFacet = (rule, choice) => {
           value: path,
           label: path.slice(parent === '' ? 0 : parent.length + separator.length),
           count: totals.get(path)!,
-          // A node above a chosen one stays in sight with it.
-          selected: selected.has(path) || [...selected].some((one) => one.startsWith(path + separator)),
+          selected: inSight.has(path),
         }));
         const kept = listed(all, rule.order, rule.size);
         more ||= kept.length < all.length;
