@@ -92,3 +92,18 @@ test('the number of a rank is the one sorting would put there', () => {
     runs(500),
   );
 });
+
+test('of very many numbers, too, whether a sample tells what to expect or misleads', () => {
+  const count = 30_000;
+  const mixed = Float64Array.from({ length: count }, (_, i) => (Math.imul(i + 1, 2_654_435_761) >>> 0) % 9_973);
+  // Every 64th is large: the sample knows nothing of the small ones.
+  const misleading = mixed.map((number, i) => (i % 64 === 0 ? 100_000 : number));
+  // And here only those are small.
+  const few = mixed.map((number, i) => (i % 64 === 0 ? 0 : number + 1));
+  for (const numbers of [mixed, misleading, few, mixed.slice().fill(3), mixed.slice().sort()]) {
+    const sorted = numbers.slice().sort();
+    const before = numbers.slice();
+    for (const rank of [1, 2, 20, 469, 470, 10_000, count]) expect(smallest(numbers, rank)).toBe(sorted[rank - 1]);
+    expect(numbers).toEqual(before);
+  }
+});

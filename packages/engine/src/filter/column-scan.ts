@@ -54,9 +54,22 @@ export function addInRanges(column: NumberColumn, docs: number, ranges: Ranges, 
     addInRange(numbers, docs, Math.max(ranges.single.from, least), ranges.single.to, bits);
     return;
   }
+  if (numbers instanceof Int32Array && ranges.whole !== null) {
+    addInTable(numbers, docs, ranges.whole, bits);
+    return;
+  }
   for (let doc = 0; doc < docs; doc++) {
     const number = numbers[doc]!;
     bits[doc >>> 5]! |= (Number(number >= least) & ranges.has(number)) << (doc & 31);
+  }
+}
+
+function addInTable(numbers: Int32Array, docs: number, { first, flags }: WholeTable, bits: Uint32Array): void {
+  const last = flags.length - 1;
+  for (let doc = 0; doc < docs; doc++) {
+    const number = numbers[doc]!;
+    const flag = flags[Math.min(Math.max(number - first, 0), last)]!;
+    bits[doc >>> 5]! |= (Number(number !== NO_INT) & flag) << (doc & 31);
   }
 }
 
@@ -81,12 +94,34 @@ const SLOTS = 4096;
 /** Ranges within one slot up to which all of them are tried. */
 const FEW = 4;
 
+/** For each whole number from one to another whether it is in some range; the first and last stand for all beyond them. */
+interface WholeTable {
+  first: number;
+  flags: Uint8Array;
+}
+
+/** Whole numbers that are put into a table. */
+const MOST_WHOLE = 65_536;
+
+function wholeTable(ranges: readonly Range[], least: number, most: number): WholeTable | null {
+  const width = most - least;
+  if (!(width >= 0 && width <= MOST_WHOLE)) return null;
+  const first = Math.floor(least) - 1;
+  const flags = new Uint8Array(Math.ceil(most) + 2 - first);
+  for (const { from, to } of ranges) {
+    flags.fill(1, Math.max(Math.ceil(from) - first, 0), Math.min(Math.floor(to) - first + 1, flags.length));
+  }
+  return { first, flags };
+}
+
 /** Ranges to ask whether a number is in one of them: slots of equal width lead to the few that can hold it. */
 export class Ranges {
   /** What one number takes, in nanoseconds. */
   readonly ns: number;
   /** The range, when there is one alone. */
   readonly single: Range | null;
+  /** What decides on whole numbers, when the ends lie close together. */
+  readonly whole: WholeTable | null;
   readonly #froms: Float64Array;
   readonly #tos: Float64Array;
   readonly #least: number;
@@ -105,6 +140,7 @@ export class Ranges {
     const ends = ranges.flatMap(({ from, to }) => [from, to]).filter(Number.isFinite);
     this.#least = Math.min(...ends);
     const width = Math.max(...ends) - this.#least;
+    this.whole = ranges.length > 1 ? wholeTable(ranges, this.#least, Math.max(...ends)) : null;
     this.#scale = width > 0 && Number.isFinite(width) ? (SLOTS - 1) / width : 0;
     this.#most = this.#fill(ranges);
     this.ns = this.single !== null ? 4 : this.#most <= FEW ? 6 + 2 * this.#most : 10 * Math.log2(ranges.length + 1);

@@ -21,8 +21,8 @@ const DECODE_NS = 250;
 /** Comparing the bytes of a text. */
 const FIND_NS = 20;
 /** Reading a record for one field, and each byte of it. */
-const RECORD_NS = 500;
-const BYTE_NS = 1.5;
+const RECORD_NS = 600;
+const BYTE_NS = 4;
 
 /**
  * How much work the condition of a search may still take: whoever may only search may not have the searchers do any amount of

@@ -211,11 +211,9 @@ function rankSorted(job: RankJob, size: number, level = 0): Candidate[] {
   const isDense = results.count ** 2 > FEW_OTHERS * size * docs;
   const near = isDense && key.first !== null ? key.first(results.set, size) : null;
   const list = near === null ? results.list : near.list();
-  const keys = scratch(0, list.length);
+  const keys = roomFor(list.length);
   key.read(list, keys);
-  const moved = scratch(1, list.length);
-  moved.set(keys);
-  const limit = smallest(moved, size);
+  const limit = smallest(keys, size);
   const before = new DocSet(docs);
   const drawn = new DocSet(docs);
   for (let i = 0; i < list.length; i++) {
@@ -229,11 +227,11 @@ function rankSorted(job: RankJob, size: number, level = 0): Candidate[] {
 const FEW_OTHERS = 4;
 
 /** Room for keys, used again from search to search: eight bytes a document would keep the garbage collector busy. */
-const rooms = [new Float64Array(0), new Float64Array(0)];
+let room = new Float64Array(0);
 
-function scratch(room: 0 | 1, length: number): Float64Array {
-  if (rooms[room]!.length < length) rooms[room] = new Float64Array(length);
-  return rooms[room]!.subarray(0, length);
+function roomFor(keys: number): Float64Array {
+  if (room.length < keys) room = new Float64Array(keys);
+  return room.subarray(0, keys);
 }
 
 /** All results in order. */

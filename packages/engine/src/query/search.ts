@@ -18,7 +18,7 @@ import {
 import { rankGrouped } from './group.ts';
 import { matchesOf, matchQuery, readCondition, type Matching, type SegmentMatch } from './matching.ts';
 import { parseQuery, type ParsedQuery } from './parse.ts';
-import { withinBudget } from './phrase-budget.ts';
+import { withinBudget } from './query-budget.ts';
 import { Presenter } from './present.ts';
 import { compareAnywhere, rankAcross, type Candidate, type RankJob } from './rank.ts';
 import { sortingFor } from './sort-keys.ts';

@@ -27,9 +27,15 @@ export interface StemTable {
 const decoder = new TextDecoder();
 const encoder = new TextEncoder();
 
+/** Memory of its own for each text would cost more than decoding it. */
+const copied = new Uint8Array(65_536);
+
 /** Text out of shared memory: TextDecoder refuses it, so the bytes are copied first. */
 function decode(bytes: Uint8Array): string {
-  return decoder.decode(bytes.buffer instanceof ArrayBuffer ? bytes : bytes.slice());
+  if (bytes.buffer instanceof ArrayBuffer) return decoder.decode(bytes);
+  if (bytes.length > copied.length) return decoder.decode(bytes.slice());
+  copied.set(bytes);
+  return decoder.decode(copied.subarray(0, bytes.length));
 }
 
 /** Lengths of dictionary words stand in a byte: four words of 64 letters that are joined come out as 0. */
