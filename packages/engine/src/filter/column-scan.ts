@@ -142,7 +142,8 @@ export class Ranges {
     const width = Math.max(...ends) - this.#least;
     this.whole = ranges.length > 1 ? wholeTable(ranges, this.#least, Math.max(...ends)) : null;
     this.#scale = width > 0 && Number.isFinite(width) ? (SLOTS - 1) / width : 0;
-    this.#most = this.#fill(ranges);
+    // A single one stands in every slot.
+    this.#most = this.single === null ? this.#fill(ranges) : 1;
     this.ns = this.single !== null ? 4 : this.#most <= FEW ? 6 + 2 * this.#most : 10 * Math.log2(ranges.length + 1);
   }
 

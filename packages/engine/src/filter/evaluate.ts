@@ -124,15 +124,16 @@ function presentIn(segment: Segment, path: string): DocSet {
   if (sets === undefined) present.set(segment, (sets = new Map()));
   let set = sets.get(path);
   if (set !== undefined) return set;
-  sets.set(path, (set = new DocSet(segment.docs).keep()));
+  set = new DocSet(segment.docs).keep();
   const numbers = segment.numbers(path);
   if (numbers !== null) addInRanges(numbers, segment.docs, new Ranges([{ from: -Infinity, to: Infinity }]), set);
-  if ((segment.typesOf(path) & ~LeafType.Number) === 0) return set;
-  if (segment.keepsValues(path)) {
+  const hasOthers = (segment.typesOf(path) & ~LeafType.Number) !== 0;
+  if (hasOthers && segment.keepsValues(path)) {
     const values = segment.values(path)!;
     addFlagged(values, segment.docs, new Uint8Array(values.size).fill(1), set);
-  } else {
+  } else if (hasOthers) {
     segment.eachRead(path, (doc) => set.add(doc));
   }
+  sets.set(path, set);
   return set;
 }
