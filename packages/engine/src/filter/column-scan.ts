@@ -60,7 +60,7 @@ export function addInRanges(column: NumberColumn, docs: number, ranges: Ranges, 
   }
   for (let doc = 0; doc < docs; doc++) {
     const number = numbers[doc]!;
-    bits[doc >>> 5]! |= (Number(number >= least) & ranges.has(number)) << (doc & 31);
+    if (ranges.mayHold(number)) bits[doc >>> 5]! |= (Number(number >= least) & ranges.has(number)) << (doc & 31);
   }
 }
 
@@ -90,7 +90,7 @@ function addInRange(numbers: NumberColumn['numbers'], docs: number, from: number
   }
 }
 
-const SLOTS = 4096;
+const SLOTS = 16_384;
 /** Ranges within one slot up to which all of them are tried. */
 const FEW = 4;
 
@@ -128,6 +128,8 @@ export class Ranges {
   readonly #scale: number;
   /** For each slot the first range that reaches into it or stands after it. */
   readonly #firsts = new Uint16Array(SLOTS + 1);
+  /** For each slot whether any range reaches into it. */
+  readonly #reached = new Uint8Array(SLOTS + 1);
   readonly #most: number;
 
   /** Ascending and apart from each other. */
@@ -141,10 +143,10 @@ export class Ranges {
     this.#least = Math.min(...ends);
     const width = Math.max(...ends) - this.#least;
     this.whole = ranges.length > 1 ? wholeTable(ranges, this.#least, Math.max(...ends)) : null;
-    this.#scale = width > 0 && Number.isFinite(width) ? (SLOTS - 1) / width : 0;
+    this.#scale = width > 0 && Number.isFinite(width) ? (SLOTS - 2) / width : 0;
     // A single one stands in every slot.
     this.#most = this.single === null ? this.#fill(ranges) : 1;
-    this.ns = this.single !== null ? 4 : this.#most <= FEW ? 6 + 2 * this.#most : 10 * Math.log2(ranges.length + 1);
+    this.ns = this.single !== null ? 4 : this.#most <= FEW ? 20 : 10 * Math.log2(ranges.length + 1);
   }
 
   /** Sets where each slot begins; answers the most ranges that reach into one. */
@@ -156,13 +158,21 @@ export class Ranges {
       while (first < ranges.length && this.#slotOf(ranges[first]!.to) < slot) first++;
       while (last < ranges.length && this.#slotOf(ranges[last]!.from) <= slot) last++;
       this.#firsts[slot] = first;
+      this.#reached[slot] = last > first ? 1 : 0;
       most = Math.max(most, last - first);
     }
     return most;
   }
 
+  /** The first slot is for what lies below all ends; without a width there is no other. */
   #slotOf(number: number): number {
-    return Math.min(Math.max((number - this.#least) * this.#scale, 0), SLOTS) | 0;
+    if (this.#scale === 0) return 0;
+    return Math.min(Math.max((number - this.#least) * this.#scale + 1, 0), SLOTS) | 0;
+  }
+
+  /** Whether a number lies in a slot that some range reaches into: of a list of numbers, few do. */
+  mayHold(number: number): boolean {
+    return this.#reached[this.#slotOf(number)] === 1;
   }
 
   /** 1 when a number is in one of the ranges, else 0. */
