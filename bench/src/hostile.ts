@@ -26,9 +26,27 @@ interface Hostile {
  * take longer than the searches.
  */
 export async function measureHostile(buffer: SharedArrayBuffer): Promise<HostileResult> {
-  const worker = new Worker(new URL(import.meta.url), { workerData: { buffer } satisfies HostileJob });
-  const [result] = (await once(worker, 'message')) as [HostileResult];
-  return result;
+  const runs: HostileTimes[] = [];
+  for (let run = 0; run < RUNS; run++) {
+    const worker = new Worker(new URL(import.meta.url), { workerData: { buffer } satisfies HostileJob });
+    runs.push(((await once(worker, 'message')) as [HostileTimes])[0]);
+  }
+  const middle = (times: number[]): number => times.sort((a, b) => a - b)[Math.floor(RUNS / 2)]!;
+  const times = runs[0]!.asked.map(({ what }, i) => ({ what, ms: middle(runs.map(({ asked }) => asked[i]!.ms)) }));
+  const worst = times.reduce((a, b) => (b.ms > a.ms ? b : a));
+  return {
+    hostileMs: round(worst.ms, 1),
+    hostileWhat: worst.what,
+    lastPageMs: round(middle(runs.map(({ lastPageMs }) => lastPageMs)), 1),
+  };
+}
+
+/** Threads that are asked the same, one after the other: of each request the middle one counts. */
+const RUNS = 3;
+
+export interface HostileTimes {
+  asked: { what: string; ms: number }[];
+  lastPageMs: number;
 }
 
 export interface HostileJob {
@@ -39,7 +57,7 @@ export interface HostileJob {
  * What the thread does. Others of their kind are asked before, as with the keystrokes: the first pay for compiling. Each is asked
  * once, since what has been asked is remembered.
  */
-export function answerHostile({ buffer }: HostileJob): HostileResult {
+export function answerHostile({ buffer }: HostileJob): HostileTimes {
   const segment = new Segment(buffer);
   const dead = Tombstones.none(segment.docs, (bytes) => new SharedArrayBuffer(bytes));
   const generation: Generation = { number: 1, segments: [{ segment, dead }] };
@@ -57,19 +75,14 @@ export function answerHostile({ buffer }: HostileJob): HostileResult {
     .slice(0, 300)
     .forEach((q) => ask({ what: '', request: { q } }));
   for (const from of [40, 80, 120, 160, 200]) hostileRequests(generator, from, from / 20 + 1).forEach(ask);
-  const times = hostileRequests(generator, 0, 0).map((one) => ({ what: one.what, ms: ask(one) }));
-  const worst = times.reduce((a, b) => (b.ms > a.ms ? b : a));
+  const asked = hostileRequests(generator, 0, 0).map((one) => ({ what: one.what, ms: ask(one) }));
   const [first, second] = generator.vocabulary;
   const last: SearchRequest = {
     q: `${first} ${second}`,
     size: LIMITS.pageSize,
     page: LIMITS.resultWindow / LIMITS.pageSize,
   };
-  return {
-    hostileMs: round(worst.ms, 1),
-    hostileWhat: worst.what,
-    lastPageMs: round(ask({ what: 'the last page', request: last }), 1),
-  };
+  return { asked, lastPageMs: ask({ what: 'the last page', request: last }) };
 }
 
 const any = completeTuning({ ...tuningDocument, words: { require: 'any' } });

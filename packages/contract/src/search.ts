@@ -22,7 +22,7 @@ export const searchRequestSchema = {
     q: {
       type: 'string',
       maxLength: LIMITS.queryLength,
-      description: `What the person typed, as typed. Empty finds everything. Words past ${LIMITS.queryWords}, of which fewer count in collections of more than half a million records, and phrases past ${LIMITS.queryPhrases} are ignored and named in the answer.`,
+      description: `What the person typed, as typed. Empty finds everything. Words past ${LIMITS.queryWords}, of which fewer count in collections of more than 375,000 records, and phrases past ${LIMITS.queryPhrases} are ignored and named in the answer.`,
     },
     select: {
       type: 'object',

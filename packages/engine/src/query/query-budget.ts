@@ -8,9 +8,9 @@ const MOST_READ = 500_000;
 
 /**
  * Words of a query times documents: finding a common word with its typos among a million takes about a millisecond, counting those
- * that hold it half of one more. Up to half a million documents every query has all its words.
+ * that hold it half of one more. Up to 375,000 documents every query has all its words.
  */
-const MOST_LAID = 16_000_000;
+const MOST_LAID = 12_000_000;
 /** So many words count in a collection of any size. */
 const LEAST_WORDS = 8;
 
