@@ -2,6 +2,7 @@ import { DocSet } from '../sets/doc-set.ts';
 import { Results } from '../sets/results.ts';
 import type { Signals } from '../signals/signals.ts';
 import type { SegmentMatch } from './matching.ts';
+import { inPieces } from './pieces.ts';
 import { roundScore } from './score.ts';
 import { Scorer } from './scorer.ts';
 import { smallest } from './select.ts';
@@ -216,32 +217,16 @@ function rankSorted(job: RankJob, size: number, level = 0): Candidate[] {
   const limit = smallest(keys, size);
   const before = new DocSet(docs);
   const drawn = new DocSet(docs);
-  for (let from = 0; from < list.length; from += PIECE) {
-    partAt(limit, list, keys, from, Math.min(from + PIECE, list.length), before, drawn);
-  }
+  inPieces(list.length, (from, to) => {
+    for (let i = from; i < to; i++) {
+      if (keys[i]! <= limit) (keys[i]! < limit ? before : drawn).add(list[i]!);
+    }
+  });
   const best = rankAll({ ...job, results: new Results(before) });
   return [...best, ...rankSorted({ ...job, results: new Results(drawn) }, size - best.length, level + 1)];
 }
 
 const FEW_OTHERS = 4;
-
-/** In pieces, since a loop that is entered once runs half compiled for long. */
-const PIECE = 4_096;
-
-function partAt(
-  limit: number,
-  list: Uint32Array,
-  keys: Float64Array,
-  from: number,
-  to: number,
-  before: DocSet,
-  drawn: DocSet,
-): void {
-  for (let i = from; i < to; i++) {
-    if (keys[i]! > limit) continue;
-    (keys[i]! < limit ? before : drawn).add(list[i]!);
-  }
-}
 
 /** Room for keys, used again from search to search: eight bytes a document would keep the garbage collector busy. */
 let room = new Float64Array(0);

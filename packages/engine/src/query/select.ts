@@ -1,4 +1,5 @@
 import { GrowingArray } from '../segment/growing-array.ts';
+import { inPieces } from './pieces.ts';
 
 /** One number in so many is looked at first, when there are many. */
 const STRIDE = 64;
@@ -14,19 +15,12 @@ export function smallest(numbers: Float64Array, rank: number): number {
     const sample = Float64Array.from({ length: Math.floor(numbers.length / STRIDE) }, (_, i) => numbers[i * STRIDE]!);
     const bound = select(sample, Math.min(sample.length, Math.ceil((1.5 * rank) / STRIDE) + 10));
     const few = new GrowingArray(Float64Array);
-    for (let from = 0; from < numbers.length; from += PIECE) {
-      gather(numbers, from, Math.min(from + PIECE, numbers.length), bound, few);
-    }
+    inPieces(numbers.length, (from, to) => {
+      for (let i = from; i < to; i++) if (numbers[i]! <= bound) few.push(numbers[i]!);
+    });
     if (few.length >= rank) return select(few.view(), rank);
   }
   return select(numbers.slice(), rank);
-}
-
-/** In pieces, since a loop that is entered once runs half compiled for long. */
-const PIECE = 4_096;
-
-function gather(numbers: Float64Array, from: number, to: number, most: number, few: GrowingArray<Float64Array>): void {
-  for (let i = from; i < to; i++) if (numbers[i]! <= most) few.push(numbers[i]!);
 }
 
 /** Quickselect (Hoare, Algorithm 65, 1961) with the middle of three as what parts the rest. Puts the numbers in another order. */

@@ -4,6 +4,7 @@ import { nearest } from '../places/circle.ts';
 import { distancesFrom, type Position } from '../places/position.ts';
 import type { Segment } from '../segment/segment.ts';
 import type { DocSet } from '../sets/doc-set.ts';
+import { inPieces } from './pieces.ts';
 
 /** One key of a sort in one segment. Smaller numbers stand first; what has no value stands last either way. */
 interface KeyInSegment {
@@ -84,32 +85,23 @@ function distanceKey(segment: Segment, geo: string | null, near: Position): KeyI
 }
 
 function readerOf(number: (doc: number) => number): KeyInSegment['read'] {
-  return inPieces((docs, into, from, to) => {
-    for (let i = from; i < to; i++) into[i] = number(docs[i]!);
-  });
+  return (docs, into) =>
+    inPieces(docs.length, (from, to) => {
+      for (let i = from; i < to; i++) into[i] = number(docs[i]!);
+    });
 }
 
 /** The same for a column of single numbers, without a call for each. */
 function numberReader({ numbers }: NumberColumn, sign: number): KeyInSegment['read'] {
   const none = numbers instanceof Int32Array ? NO_INT : Number.NaN;
-  return inPieces((docs, into, from, to) => {
-    for (let i = from; i < to; i++) {
-      const number = numbers[docs[i]!]!;
-      into[i] = number === none || Number.isNaN(number) ? Infinity : sign * number;
-    }
-  });
+  return (docs, into) =>
+    inPieces(docs.length, (from, to) => {
+      for (let i = from; i < to; i++) {
+        const number = numbers[docs[i]!]!;
+        into[i] = number === none || Number.isNaN(number) ? Infinity : sign * number;
+      }
+    });
 }
-
-/** A function that is called often is compiled soon, a loop that is entered once runs half compiled for long. */
-function inPieces(
-  piece: (docs: Uint32Array, into: Float64Array, from: number, to: number) => void,
-): KeyInSegment['read'] {
-  return (docs, into) => {
-    for (let from = 0; from < docs.length; from += PIECE) piece(docs, into, from, Math.min(from + PIECE, docs.length));
-  };
-}
-
-const PIECE = 2048;
 
 /** Metres from a position to a document; NaN for one without a position. */
 export function distanceReader(segment: Segment, geo: string | null, near: Position): (doc: number) => number {

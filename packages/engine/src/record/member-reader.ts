@@ -1,12 +1,5 @@
+import { BACKSLASH, CLOSE_BRACE, CLOSE_BRACKET, COMMA, OPEN_BRACE, OPEN_BRACKET, QUOTE } from './json-signs.ts';
 import { leavesBelow, type VisitLeaf } from './paths.ts';
-
-const QUOTE = 0x22;
-const COMMA = 0x2c;
-const BACKSLASH = 0x5c;
-const OPEN_LIST = 0x5b;
-const CLOSE_LIST = 0x5d;
-const OPEN = 0x7b;
-const CLOSE = 0x7d;
 
 /** A member of a record that a path may lead into: its name as it is written, and the rest of the path. */
 interface Entrance {
@@ -93,8 +86,8 @@ function endOfValue(bytes: Uint8Array, at: number): number {
     const sign = bytes[at];
     if (sign === undefined) return at;
     if (sign === QUOTE) at = endOfString(bytes, at) - 1;
-    else if (sign === OPEN || sign === OPEN_LIST) depth++;
-    else if (depth === 0 && (sign === COMMA || sign === CLOSE)) return at;
-    else if (sign === CLOSE || sign === CLOSE_LIST) depth--;
+    else if (sign === OPEN_BRACE || sign === OPEN_BRACKET) depth++;
+    else if (depth === 0 && (sign === COMMA || sign === CLOSE_BRACE)) return at;
+    else if (sign === CLOSE_BRACE || sign === CLOSE_BRACKET) depth--;
   }
 }

@@ -11,7 +11,7 @@ import { GrowingArray } from './growing-array.ts';
 
 /** A frequent word stands in at least this share of all documents, and in so many that reading them takes long. */
 const FREQUENT_SHARE = 1 / 8;
-export const FREQUENT_DOCS = 20_000;
+const FREQUENT_DOCS = 20_000;
 /** No more words than this, the most frequent ones: so a place has room for all of them in 16 bits. */
 const MOST_WORDS = 15;
 

@@ -1,10 +1,4 @@
-const BACKSLASH = 0x5c;
-const CLOSE_BRACE = 0x7d;
-const CLOSE_BRACKET = 0x5d;
-const COMMA = 0x2c;
-const OPEN_BRACE = 0x7b;
-const OPEN_BRACKET = 0x5b;
-const QUOTE = 0x22;
+import { BACKSLASH, CLOSE_BRACE, CLOSE_BRACKET, COMMA, OPEN_BRACE, OPEN_BRACKET, QUOTE } from '../record/json-signs.ts';
 
 const decoder = new TextDecoder();
 
