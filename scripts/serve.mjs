@@ -18,7 +18,7 @@ const env = {
   YUCCA_MIGRATIONS: path.join(studio, 'drizzle'),
 };
 
-if (command === 'start' && !existsSync(path.join(studio, '.next/BUILD_ID'))) {
+if (command === 'start' && !existsSync(path.join(studio, '.next/front/main.mjs'))) {
   console.error('There is no built app yet. Run "npm run build" first, or "npm run demo" for everything at once.');
   process.exit(1);
 }
@@ -30,8 +30,25 @@ if (command !== 'start') {
   if (status !== 0) process.exit(status ?? 1);
 }
 
-const args = command === 'build' ? ['build'] : [command, '-H', host, '-p', port];
+// In development the framework serves everything; a built app is served by the front server, with the framework behind it.
 const next = path.join(root, 'node_modules/next/dist/bin/next');
-const child = spawn(process.execPath, [next, ...args], { cwd: studio, env, stdio: 'inherit' });
+const args = {
+  build: [next, 'build'],
+  dev: [next, 'dev', '-H', host, '-p', port],
+  start: ['--enable-source-maps', path.join(studio, '.next/front/main.mjs')],
+}[command];
+if (!args) {
+  console.error(`There is no command "${command}": build, start or dev.`);
+  process.exit(1);
+}
+const child = spawn(process.execPath, args, {
+  cwd: studio,
+  env: command === 'start' ? { ...env, NODE_ENV: 'production' } : env,
+  stdio: 'inherit',
+});
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => child.kill(signal));
-child.on('exit', (code, signal) => process.exit(signal ? 1 : (code ?? 1)));
+child.on('exit', (code, signal) => {
+  if (code !== 0 || command !== 'build') process.exit(signal ? 1 : (code ?? 1));
+  const front = spawnSync(process.execPath, [path.join(studio, 'build-front.mjs')], { stdio: 'inherit' });
+  process.exit(front.status ?? 1);
+});

@@ -37,7 +37,7 @@ function newest(folder) {
 
 /** Builds the studio unless a build is there that is newer than every source. */
 export function ensureBuild() {
-  const stamp = path.join(root, 'apps/studio/.next/BUILD_ID');
+  const stamp = path.join(root, 'apps/studio/.next/front/main.mjs');
   const sources = ['packages', 'apps'].map((folder) => newest(path.join(root, folder)));
   if (existsSync(stamp) && statSync(stamp).mtimeMs > Math.max(...sources)) return;
   say('Building the studio (about a minute)');

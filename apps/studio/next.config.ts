@@ -6,6 +6,8 @@ const config: NextConfig = {
   outputFileTracingRoot: path.join(import.meta.dirname, '../..'),
   poweredByHeader: false,
   devIndicators: false,
+  // A redirect from a path with a slash to one without would turn one request into another; routes say 404 (http/route.ts).
+  skipTrailingSlashRedirect: true,
 };
 
 export default config;

@@ -6,6 +6,10 @@ import path from 'node:path';
 
 const ROOT = path.join(__dirname, '../..');
 const NEXT = path.join(ROOT, 'node_modules/next/dist/bin/next');
+const FRONT = path.join(ROOT, 'apps/studio/.next/front/main.mjs');
+
+/** Which way in: the front server, as everybody starts it, or the framework alone with its route handlers. */
+type WayIn = 'front' | 'framework';
 
 /** A port nobody listens on. */
 function freePort(): Promise<number> {
@@ -26,17 +30,19 @@ export class Server {
   printed = '';
   #child: ChildProcess | null = null;
 
-  async start(env: Record<string, string> = {}): Promise<this> {
+  async start(env: Record<string, string> = {}, way: WayIn = 'front'): Promise<this> {
     const port = await freePort();
     this.base = `http://127.0.0.1:${port}`;
     // The process itself and no wrapper around it, so that killing it kills all of Yucca.
-    this.#child = spawn(process.execPath, [NEXT, 'start', '-H', '127.0.0.1', '-p', String(port)], {
+    const args = way === 'front' ? [FRONT] : [NEXT, 'start', '-H', '127.0.0.1', '-p', String(port)];
+    this.#child = spawn(process.execPath, args, {
       cwd: path.join(ROOT, 'apps/studio'),
       stdio: ['ignore', 'pipe', 'inherit'],
       env: {
         ...process.env,
         NODE_ENV: 'production',
         NEXT_TELEMETRY_DISABLED: '1',
+        PORT: String(port),
         YUCCA_DATA_DIR: this.dataDir,
         YUCCA_MIGRATIONS: path.join(ROOT, 'apps/studio/drizzle'),
         YUCCA_HOST: '127.0.0.1',

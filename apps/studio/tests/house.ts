@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type { SearchAnswer, SearchRequest, Task } from '@yucca/contract';
 import { pino } from 'pino';
+import { readConfig } from '../src/server/config';
 import { startRuntime, type Runtime } from '../src/server/runtime';
 import type { LoadRequest } from '../src/server/records/records';
 
@@ -15,16 +16,16 @@ const MIGRATIONS = path.join(__dirname, '../drizzle');
 export class House {
   readonly dataDir = mkdtempSync(path.join(tmpdir(), 'yucca-test-'));
   yucca!: Runtime;
+  readonly env: Record<string, string>;
+
+  /** `env`: of Yucca, besides its folder and key. */
+  constructor(env: Record<string, string> = {}) {
+    this.env = env;
+  }
 
   async open(): Promise<this> {
-    const config = {
-      dataDir: this.dataDir,
-      host: '127.0.0.1',
-      loopback: true,
-      adminKey: 'test-key',
-      password: null,
-      loadDir: null,
-    };
+    const env = { YUCCA_DATA_DIR: this.dataDir, YUCCA_ADMIN_KEY: 'test-key', ...this.env };
+    const config = readConfig(env as unknown as NodeJS.ProcessEnv);
     this.yucca = startRuntime(config, MIGRATIONS, pino({ level: 'silent' }));
     await this.yucca.opened;
     return this;
@@ -37,7 +38,7 @@ export class House {
 
   async leave(): Promise<void> {
     await this.yucca.close();
-    rmSync(this.dataDir, { recursive: true, force: true });
+    for (const folder of [this.dataDir, `${this.dataDir}-backups`]) rmSync(folder, { recursive: true, force: true });
   }
 
   /** Loads text into a collection and waits until it can be searched. */

@@ -1,3 +1,6 @@
+import { createHash } from 'node:crypto';
+import { Clock } from '../src/server/clock';
+import { KeySealer } from '../src/server/keys/key-sealer';
 import jwt from 'jsonwebtoken';
 import { narrowed, requireCollection, requireOrigin, unlimited } from '../src/server/keys/caller';
 import { Rates } from '../src/server/keys/rates';
@@ -16,10 +19,11 @@ describe('limits of a key', () => {
     const { key, secret } = keys.create({ label: 'Shop', rights: ['search'], ...limits, expiresAt: inAnHour() });
     expect(key).toMatchObject({ ...limits, lastUsedAt: null, forPages: false });
     const caller = keys.bySecret(secret);
-    expect(caller).toMatchObject(limits);
+    const { perMinute, ...rest } = limits;
+    expect(caller).toMatchObject({ ...rest, rates: [{ id: key.id, perMinute }] });
     expect(() => requireCollection(caller, 'guides')).toThrow('does not reach');
     expect(() => requireCollection(caller, 'plants')).not.toThrow();
-    expect(keys.list().find(({ id }) => id === key.id)!.lastUsedAt).not.toBeNull();
+    expect(keys.takeUses().map(({ id }) => id)).toContain(key.id);
   });
 
   test('what does not go together is refused, with a pointer', () => {
@@ -62,12 +66,49 @@ describe('limits of a key', () => {
     expect(() => requireOrigin(caller, null)).not.toThrow();
   });
 
-  test('a rate is counted by key and told', async () => {
+  test('a rate is counted by key and told, by a clock that only goes forward', () => {
+    let now = 0;
+    const rates = new Rates(() => now);
+    expect(rates.take('a', 2)).toMatchObject({ limit: 2, remaining: 1, resetS: 60 });
+    now = 20_000;
+    rates.take('a', 2);
+    expect(() => rates.take('a', 2)).toThrow(expect.objectContaining({ code: 'too-many', rate: { limit: 2, remaining: 0, resetS: 40 } }) as Error); // prettier-ignore
+    expect(rates.take('b', 2)).toMatchObject({ remaining: 1 });
+    now = 60_000;
+    expect(rates.take('a', 2)).toMatchObject({ remaining: 1 });
+  });
+
+  test('the tightest of several counts is told, and each of them counts', () => {
     const rates = new Rates();
-    expect(await rates.take('a', 2)).toMatchObject({ limit: 2, remaining: 1 });
-    await rates.take('a', 2);
-    await expect(rates.take('a', 2)).rejects.toMatchObject({ code: 'too-many', rate: { remaining: 0 } });
-    expect(await rates.take('b', 2)).toMatchObject({ remaining: 1 });
+    const key = { id: 'k', perMinute: 3 };
+    const token = (n: number) => ({ id: `k/${n}`, perMinute: 2 });
+    expect(rates.takeAll([])).toBeNull();
+    expect(rates.takeAll([key, token(1)])).toMatchObject({ limit: 2, remaining: 1 });
+    expect(rates.takeAll([key, token(2)])).toMatchObject({ limit: 3, remaining: 1 });
+    rates.takeAll([key, token(3)]);
+    expect(() => rates.takeAll([key, token(4)])).toThrow('3 times a minute');
+  });
+
+  test('the clock of expiries is not set back, and what has expired stays so', () => {
+    let wall = 1_000_000;
+    let monotonic = 0;
+    const clock = new Clock(
+      0,
+      () => wall,
+      () => monotonic,
+    );
+    wall -= 500_000;
+    monotonic += 2_000;
+    expect(clock.now()).toBe(1_002_000);
+    wall = 5_000_000;
+    expect([clock.now(), clock.steady()]).toEqual([5_000_000, 1_002_000]);
+    expect(
+      new Clock(
+        9_000_000,
+        () => wall,
+        () => monotonic,
+      ).now(),
+    ).toBe(9_000_000);
   });
 });
 
@@ -90,19 +131,60 @@ describe('scoped tokens', () => {
       rights: ['search'],
       collections: ['plants'],
       filter: "(stock > 0) AND (tenant = 'a')",
-      perMinute: 30,
+      rates: [{ perMinute: 30 }],
     });
   });
 
+  test('the requests of a token count for its key as well', () => {
+    const { keys, rates } = house.yucca;
+    const { key, secret } = keys.create({ label: 'Busy', rights: ['search'], perMinute: 2 });
+    const ask = (token: string) => rates.takeAll(keys.bySecret(token).rates);
+    ask(sign({ collections: ['a'] }, secret, key.id));
+    ask(sign({ collections: ['b'], perMinute: 100 }, secret, key.id));
+    expect(() => ask(secret)).toThrow('2 times a minute');
+  });
+
+  test('a leaked database signs nothing: what is stored is neither the key’s hash nor what verifies with it', () => {
+    const { keys, db } = house.yucca;
+    const { key, secret } = keys.create({ label: 'Leaked', rights: ['admin'] });
+    const row = db.$client.prepare('select * from keys where id = ?').get(key.id) as {
+      secret_hash: string;
+      sealed: string;
+    };
+    const plainHash = createHash('sha256').update(secret).digest();
+    expect(Object.values(row).join()).not.toContain(plainHash.toString('hex'));
+    for (const stolen of [Buffer.from(row.secret_hash, 'hex'), Buffer.from(row.sealed, 'base64'), row.sealed])
+      expect(() => keys.bySecret(sign({}, stolen as string, key.id))).toThrow('not valid');
+    expect(new KeySealer(Buffer.alloc(32, 1)).open(row.sealed)).toBeNull();
+    expect(keys.bySecret(sign({}, secret, key.id)).rights).toEqual(['admin']);
+  });
+
+  test('keys from before are sealed at the start; their secrets and tokens go on working', async () => {
+    const { key, secret } = house.yucca.keys.create({ label: 'Old', rights: ['search'] });
+    const plainHash = createHash('sha256').update(secret).digest('hex');
+    house.yucca.db.$client
+      .prepare('update keys set secret_hash = ?, sealed = null where id = ?')
+      .run(plainHash, key.id);
+    await house.reopen();
+    const { keys, db } = house.yucca;
+    expect(keys.bySecret(secret)).toMatchObject({ keyId: key.id });
+    expect(keys.bySecret(sign({}, secret, key.id))).toMatchObject({ keyId: key.id });
+    expect(
+      db.$client.prepare('select count(*) from keys where secret_hash = ? or sealed is null').pluck().get(plainHash),
+    ).toBe(0);
+  });
+
   test('they never widen: rights, collections, expiry and rate are the lesser of both', () => {
-    const base = { ...unlimited('k', 'k', ['search']), collections: ['plants'], perMinute: 5, expiresAt: 1000 };
+    const rates = [{ id: 'k', perMinute: 5 }];
+    const base = { ...unlimited('k', 'k', ['search']), collections: ['plants'], rates, expiresAt: 1000 };
     const wide = narrowed(base, {
       rights: ['admin', 'search'],
       collections: ['guides'],
-      perMinute: 50,
+      rate: { id: 'k/t', perMinute: 50 },
       expiresAt: 9000,
     });
-    expect(wide).toMatchObject({ rights: ['search'], collections: [], perMinute: 5, expiresAt: 1000 });
+    expect(wide).toMatchObject({ rights: ['search'], collections: [], expiresAt: 1000 });
+    expect(wide.rates).toEqual([...rates, { id: 'k/t', perMinute: 50 }]);
     // An administrator's token with a filter may look, and no more.
     expect(narrowed(unlimited('a', 'a', ['admin']), { filter: 'a = 1' }).rights).toEqual(['search', 'read']);
     expect(narrowed(unlimited('w', 'w', ['write']), { filter: 'a = 1' }).rights).toEqual([]);

@@ -1,3 +1,4 @@
+import { Clock } from '../src/server/clock';
 import { Sessions, sessionCookie } from '../src/server/sessions/sessions';
 import { House } from './house';
 
@@ -6,7 +7,7 @@ beforeAll(async () => void (house = await new House().open()));
 afterAll(() => house.leave());
 
 test('the first visitor sets the password with the code of the log, once', async () => {
-  const sessions = new Sessions(house.yucca.db, null);
+  const sessions = new Sessions(house.yucca.db, null, new Clock());
   expect(sessions.hasPassword).toBe(false);
   await expect(sessions.setPassword('', 'long enough it is')).rejects.toThrow('not the code');
   const code = sessions.makeCode();
@@ -22,13 +23,16 @@ test('the first visitor sets the password with the code of the log, once', async
 });
 
 test('a password of the environment; guesses are counted; cookies made up are worthless', async () => {
-  const sessions = new Sessions(house.yucca.db, 'from the environment');
+  const sessions = new Sessions(house.yucca.db, 'from the environment', new Clock());
   const cookie = await sessions.signIn('from the environment');
   expect(sessions.isSignedIn(cookie)).toBe(true);
   expect(sessions.isSignedIn(`${cookie}x`)).toBe(false);
   expect(sessions.isSignedIn(undefined)).toBe(false);
-  for (let i = 0; i < 9; i++) await expect(sessions.signIn('guess')).rejects.toThrow('not the password');
-  await expect(sessions.signIn('from the environment')).rejects.toThrow('Too many');
+  for (let i = 0; i < 10; i++) await expect(sessions.signIn('guess', '10.0.0.9')).rejects.toThrow('not the password');
+  await expect(sessions.signIn('from the environment', '10.0.0.9')).rejects.toThrow('Too many');
+  // Whoever guesses keeps nobody else out, and ends no session.
+  expect(sessions.isSignedIn(await sessions.signIn('from the environment', '10.0.0.8'))).toBe(true);
+  expect(sessions.isSignedIn(cookie)).toBe(true);
   house.yucca.db.$client.prepare(`update sessions set expires_at = '2001-01-01'`).run();
   expect(sessions.isSignedIn(cookie)).toBe(false);
 });

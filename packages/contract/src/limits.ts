@@ -18,6 +18,12 @@ export const LIMITS = {
   recordBytes: 256 * 1024,
   keyBytes: 512,
   pathLevels: 16,
+  /** Field paths of one record; the items of a list share theirs. */
+  pathsPerRecord: 1_000,
+  /** Levels of any JSON that is sent. */
+  jsonDepth: 64,
+  /** A body that is no load, in bytes, unpacked. */
+  bodyBytes: 4 * 1024 * 1024,
   /** How many errors a task keeps; the count of failures goes on. */
   taskErrors: 100,
 } as const;

@@ -13,7 +13,8 @@ export interface TaskError {
 /** Work that goes on after the request that asked for it. */
 export interface Task {
   id: string;
-  kind: 'load' | 'repair';
+  kind: 'load' | 'repair' | 'backup' | 'check';
+  /** Empty for what concerns all of them. */
   collection: string;
   state: TaskState;
   /** Rows expected, estimated from the bytes while the input is still arriving. */
@@ -31,6 +32,8 @@ export interface Task {
   errors: TaskError[];
   /** What the work is busy with, in a few words. */
   step: string;
+  /** backup: the name of the folder. */
+  backup?: string;
   startedAt: string;
   endedAt: string | null;
 }

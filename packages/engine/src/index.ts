@@ -1,5 +1,6 @@
 export { FilterError } from './filter/lexer.ts';
 export { readFilter } from './filter/filter.ts';
+export { recordsThat } from './filter/on-records.ts';
 export { parseFilter } from './filter/parse.ts';
 export { checkRequest } from './query/check.ts';
 export {
@@ -9,7 +10,7 @@ export {
   type Generation,
   type SearchContext,
 } from './query/generation.ts';
-export { fulfils, keysPage, keysWhere } from './query/keys-where.ts';
+export { keysPage, keysWhere } from './query/keys-where.ts';
 export { sampleWords } from './query/sample-words.ts';
 export { searchFacet } from './query/facet-search.ts';
 export { search } from './query/search.ts';

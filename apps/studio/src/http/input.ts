@@ -1,14 +1,28 @@
 import { LIMITS } from '@yucca/contract';
+import { pipeline, Readable } from 'node:stream';
+import { createGunzip } from 'node:zlib';
 import { Failure } from '@/server/failure';
+import { jsonDepth } from '@/server/json-depth';
+import { isUnpackError } from '@/server/unpack-error';
+import type { Incoming } from './incoming';
 
-const MOST_BYTES = 4 * 1024 * 1024;
+const MOST_BYTES = LIMITS.bodyBytes;
 
-/** Reads a JSON body of bounded size. Throws a Failure when it is no JSON, too large or of another type. */
-export async function readJson(request: Request, types = ['application/json']): Promise<unknown> {
+/** Reads a JSON body of bounded size and depth. Throws a Failure when it is no JSON, too large or of another type. */
+export async function readJson(request: Incoming, types = ['application/json'], most = MOST_BYTES): Promise<unknown> {
   const type = mediaType(request);
   if (!types.includes(type))
-    throw new Failure('unsupported-type', `Send ${types.join(' or ')}; this came as “${type || 'nothing'}”.`);
-  const text = await readText(request);
+    throw new Failure(
+      'unsupported-type',
+      `Send ${types.join(' or ')}; this came as “${type.slice(0, 80) || 'nothing'}”.`,
+    );
+  return parseJson(await readText(request, most));
+}
+
+/** Reads JSON of bounded depth. Throws a Failure. */
+export function parseJson(text: string): unknown {
+  if (jsonDepth(text, LIMITS.jsonDepth) > LIMITS.jsonDepth)
+    throw new Failure('unreadable', `The JSON is nested more than ${LIMITS.jsonDepth} levels deep.`);
   try {
     return JSON.parse(text) as unknown;
   } catch (error) {
@@ -16,50 +30,51 @@ export async function readJson(request: Request, types = ['application/json']): 
   }
 }
 
-/** Reads a body of bounded size as text. Throws a Failure when it is too large. */
-export async function readText(request: Request): Promise<string> {
+/** Reads a body of bounded size as text. Throws a Failure when it is too large, unpacked or as it came. */
+export async function readText(request: Incoming, most = MOST_BYTES): Promise<string> {
   const chunks: Uint8Array[] = [];
   let bytes = 0;
-  for await (const chunk of bodyOf(request)) {
+  for await (const chunk of unpacked(request)) {
     bytes += chunk.length;
-    if (bytes > MOST_BYTES) throw new Failure('too-large', `The body is larger than ${MOST_BYTES / 1024 / 1024} MB.`);
+    if (bytes > most) throw new Failure('too-large', `The body is larger than ${most / 1024} kB.`);
     chunks.push(chunk);
   }
   return Buffer.concat(chunks).toString('utf8');
 }
 
-/** The media type of the body, without parameters, in lower case. */
-export function mediaType(request: Request): string {
-  return (request.headers.get('content-type') ?? '').split(';')[0]!.trim().toLowerCase();
-}
-
-/**
- * The body as it arrives; nothing when there is none. Whoever stops reading early leaves the rest to be read and thrown
- * away here: a sender that is cut off in the middle sees a broken line instead of the sentence that says why.
- */
-export async function* bodyOf(request: Request): AsyncGenerator<Uint8Array> {
-  if (request.body === null || request.body.locked) return;
-  const reader = request.body.getReader();
-  let done = false;
+async function* unpacked(request: Incoming): AsyncIterable<Uint8Array> {
+  if (packing(request) === 'identity') return yield* request.body();
+  const gunzip = createGunzip();
+  // Ends both ends, whichever of them breaks first; what broke is thrown by whoever reads.
+  pipeline(Readable.from(request.body()), gunzip, () => {});
   try {
-    for (;;) {
-      const piece = await reader.read();
-      done = piece.done;
-      if (piece.done) return;
-      yield piece.value;
-    }
-  } finally {
-    while (!done)
-      done = await reader.read().then(
-        (piece) => piece.done,
-        () => true,
-      );
+    yield* gunzip as AsyncIterable<Uint8Array>;
+  } catch (error) {
+    if (isUnpackError(error)) throw new Failure('unreadable', 'The body says it is gzip and cannot be unpacked.');
+    throw error;
   }
 }
 
-/** Reads and throws away what is left of a body. */
-export async function drain(request: Request): Promise<void> {
-  for await (const piece of bodyOf(request)) void piece;
+/** The longest form: a password, a code, an address to go on to. */
+const FORM_BYTES = 16 * 1024;
+
+/** The fields of a form. Throws a Failure when the body is none, or too large for one. */
+export async function readForm(request: Incoming): Promise<URLSearchParams> {
+  if (mediaType(request) !== 'application/x-www-form-urlencoded')
+    throw new Failure('unsupported-type', 'Send a form (application/x-www-form-urlencoded).');
+  return new URLSearchParams(await readText(request, FORM_BYTES));
+}
+
+/** How a body is packed. Throws a Failure for what is not known here. */
+export function packing(request: Incoming): 'gzip' | 'identity' {
+  const encoding = (request.headers.get('content-encoding') ?? 'identity').trim().toLowerCase();
+  if (encoding === 'gzip' || encoding === 'identity') return encoding;
+  throw new Failure('unsupported-type', `The body may be packed with gzip, not with ${encoding.slice(0, 40)}.`);
+}
+
+/** The media type of the body, without parameters, in lower case. */
+export function mediaType(request: Incoming): string {
+  return (request.headers.get('content-type') ?? '').split(';')[0]!.trim().toLowerCase();
 }
 
 /** A whole number in the query string between two bounds. Throws a Failure with the pointer of the parameter. */

@@ -1,15 +1,16 @@
-import { Failure } from '@/server/failure';
 import type { Right } from '@yucca/contract';
-import { isLoopbackHost } from '@/server/config';
+import { Failure } from '@/server/failure';
 import { requireCollection, requireRight, unlimited, type Caller } from '@/server/keys/caller';
 import { runtime, type Runtime } from '@/server/runtime';
 import type { SearchOptions } from '@/server/search/search';
 import { callerOf } from './caller';
-import { drain } from './input';
-import { problemResponse, rateHeaders } from './problem';
+import { fromWeb, type Incoming } from './incoming';
+import { problemReply, rateHeaders } from './problem';
+import { noteInAudit } from './audit-note';
+import { Reply, toWeb } from './reply';
 
 export interface RouteContext {
-  request: Request;
+  request: Incoming;
   url: URL;
   /** Path parameters, percent-decoded. */
   params: Record<string, string>;
@@ -20,80 +21,126 @@ export interface RouteContext {
   yucca: Runtime;
 }
 
-type Handler = (request: Request, context: { params: Promise<Record<string, string | string[]>> }) => Promise<Response>;
+type Params = Record<string, string>;
 
+/** A handler as the framework calls it; `answer` is the same thing for the front server, without the framework's cost. */
+export interface Handler {
+  (request: Request, context: { params: Promise<Record<string, string | string[]>> }): Promise<Response>;
+  answer: (request: Incoming, params: Params) => Promise<Reply>;
+}
+
+/** What few routes ask for is made when it is asked for. */
+class Context implements RouteContext {
+  readonly request: Incoming;
+  readonly params: Params;
+  readonly caller: Caller;
+  readonly yucca: Runtime;
+
+  constructor(request: Incoming, params: Params, caller: Caller, yucca: Runtime) {
+    this.request = request;
+    this.params = params;
+    this.caller = caller;
+    this.yucca = yucca;
+  }
+
+  get url(): URL {
+    return this.request.url;
+  }
+
+  get asking(): SearchOptions {
+    const { filter } = this.caller;
+    return { signal: this.request.signal, ...(filter === null ? {} : { forcedFilter: filter }) };
+  }
+}
+
+const READS = new Set(['GET', 'HEAD']);
 const NOBODY: Caller = unlimited('nobody', null, []);
 
+/** Makes a handler of what answers a request. */
+export function handler(answer: Handler['answer']): Handler {
+  const forFramework = async (
+    request: Request,
+    { params }: { params: Promise<Record<string, string | string[]>> },
+  ): Promise<Response> => {
+    const given = Object.entries((await params) ?? {});
+    const path = Object.fromEntries(
+      given.map(([name, value]) => [name, Array.isArray(value) ? value.join('/') : String(value)]),
+    );
+    return toWeb(await answer(fromWeb(request), path));
+  };
+  return Object.assign(forFramework, { answer });
+}
+
 /** A route: checks the key for the right it needs, runs, and turns failures into problems. */
-export function route(right: Right | 'none', run: (context: RouteContext) => Response | Promise<Response>): Handler {
-  return async (request, { params }) => {
+export function route(right: Right | 'none', run: (context: RouteContext) => Reply | Promise<Reply>): Handler {
+  return handler(async (request, params) => {
     const open = right === 'search';
     let caller = NOBODY;
     try {
       const yucca = runtime();
-      const path = Object.fromEntries(
-        Object.entries((await params) ?? {}).map(([name, value]) => [name, String(value)]),
-      );
+      if (request.method !== 'GET' && request.rawPath.endsWith('/'))
+        throw new Failure('not-found', 'There is nothing here: addresses have no slash at their end.');
       if (right !== 'none') {
         caller = callerOf(request, yucca);
         requireRight(caller, right);
-        if (path.collection !== undefined) requireCollection(caller, path.collection);
+        if (params.collection !== undefined) requireCollection(caller, params.collection);
       }
-      const { keyId, perMinute, filter } = caller;
-      const rate = keyId === null || perMinute === null ? null : await yucca.rates.take(keyId, perMinute);
-      const asking = { signal: request.signal, ...(filter === null ? {} : { forcedFilter: filter }) };
-      const response = await run({ request, url: new URL(request.url), params: path, caller, asking, yucca });
-      for (const [name, value] of Object.entries(rateHeaders(rate))) response.headers.set(name, value);
-      if (open) openToOtherSites(response, caller, request);
-      if (isLoopbackHost(request.headers.get('host'))) response.headers.append('Cache-Control', 'no-transform');
-      return response;
+      const rate = yucca.rates.takeAll(caller.rates);
+      const reply = await run(new Context(request, params, caller, yucca));
+      if (rate !== null) for (const [name, value] of Object.entries(rateHeaders(rate))) reply.set(name, value);
+      if (open) openToOtherSites(reply, caller, request);
+      if (!READS.has(request.method) && right !== 'search' && right !== 'none')
+        noteInAudit(request, params, caller, yucca, reply.changed);
+      return reply;
     } catch (error) {
-      await drain(request);
-      const response = problemResponse(error);
-      if (open) openToOtherSites(response, caller, request);
-      return response;
+      const reply = problemReply(error);
+      if (open) openToOtherSites(reply, caller, request);
+      return reply;
     }
-  };
+  });
 }
 
 const READABLE = 'Server-Timing, ETag, RateLimit, RateLimit-Policy, Retry-After';
 
 /** Search answers may be read by pages of the sites a key is for: the key is what lets them in, never a cookie. */
-function openToOtherSites({ headers }: Response, { origins }: Caller, request: Request): void {
+function openToOtherSites(reply: Reply, { origins }: Caller, request: Incoming): void {
   const origin = request.headers.get('origin');
-  if (origins === null) headers.set('Access-Control-Allow-Origin', '*');
+  if (origins === null) reply.set('Access-Control-Allow-Origin', '*');
   else {
-    headers.append('Vary', 'Origin');
-    if (origin !== null) headers.set('Access-Control-Allow-Origin', origin);
+    reply.append('Vary', 'Origin');
+    if (origin !== null) reply.set('Access-Control-Allow-Origin', origin);
   }
-  headers.set('Access-Control-Expose-Headers', READABLE);
-  headers.append('Vary', 'Authorization');
+  reply.set('Access-Control-Expose-Headers', READABLE);
+  reply.append('Vary', 'Authorization');
 }
 
 /** Answers the preflight of a browser (CORS) for the search routes; it carries no key, so it may be kept for a day. */
-export function preflight(): Response {
-  return new Response(null, {
-    status: 204,
-    headers: {
-      'Access-Control-Allow-Origin': '*',
-      'Access-Control-Allow-Methods': 'GET, POST',
-      'Access-Control-Allow-Headers': 'Authorization, Content-Type, If-None-Match',
-      'Access-Control-Max-Age': '86400',
-    },
-  });
-}
+export const preflight: Handler = handler(() =>
+  Promise.resolve(
+    new Reply(null, {
+      status: 204,
+      headers: {
+        'Access-Control-Allow-Origin': '*',
+        'Access-Control-Allow-Methods': 'GET, POST',
+        'Access-Control-Allow-Headers': 'Authorization, Content-Type, If-None-Match',
+        'Access-Control-Max-Age': '86400',
+      },
+    }),
+  ),
+);
 
 const METHODS = ['GET', 'POST', 'PUT', 'PATCH', 'DELETE'] as const;
 type Method = (typeof METHODS)[number];
 
 /** Handlers for the methods a route does not take: they say which it does. */
 export function refuseOthers<M extends Method>(...taken: M[]): Record<Exclude<Method, M>, Handler> {
-  const refuse: Handler = async (request) => {
-    const detail = `${new URL(request.url).pathname} takes ${taken.join(', ')}, not ${request.method}.`;
-    const response = problemResponse(new Failure('wrong-method', detail));
-    response.headers.set('Allow', taken.join(', '));
-    return response;
-  };
+  const refuse = handler(({ url, method }) => {
+    const reply = problemReply(
+      new Failure('wrong-method', `${url.pathname} takes ${taken.join(', ')}, not ${method}.`),
+    );
+    reply.set('Allow', taken.join(', '));
+    return Promise.resolve(reply);
+  });
   const others = METHODS.filter((method) => !taken.some((one) => one === method));
   return Object.fromEntries(others.map((method) => [method, refuse])) as Record<Exclude<Method, M>, Handler>;
 }

@@ -9,6 +9,20 @@ export interface Config {
   adminKey: string | null;
   /** Of the studio, where it is reached from other machines; null = the first visitor sets it. */
   password: string | null;
+  /** Where visitors reach this server, when a proxy stands before it; null = where it listens. */
+  publicUrl: string | null;
+  /** Addresses of proxies whose forwarding headers are believed, besides this machine's. */
+  proxies: readonly string[];
+  /** Requests without a key that one address may send a minute. */
+  anonymousPerMinute: number;
+  /** Where backups go, how often one is made by itself (hours, null = never) and how many of those are kept. */
+  backupDir: string;
+  backupEveryH: number | null;
+  backupsKept: number;
+  /** `open`: whoever asks is told the metrics. */
+  metricsOpen: boolean;
+  /** Days that visitors' events are kept. */
+  eventDays: number;
   /** A folder of this machine that files may be loaded from by their path; null = none. */
   loadDir: string | null;
 }
@@ -17,14 +31,29 @@ const LOOPBACK = new Set(['127.0.0.1', 'localhost', '::1']);
 
 export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
   const host = env.YUCCA_HOST ?? '127.0.0.1';
+  const dataDir = path.resolve(/* turbopackIgnore: true */ env.YUCCA_DATA_DIR ?? './data');
   return {
-    dataDir: path.resolve(/* turbopackIgnore: true */ env.YUCCA_DATA_DIR ?? './data'),
+    dataDir,
+    publicUrl: env.YUCCA_PUBLIC_URL || null,
+    proxies: (env.YUCCA_PROXIES ?? '').split(',').flatMap((one) => one.trim() || []),
+    anonymousPerMinute: positive(env.YUCCA_ANONYMOUS_PER_MINUTE) ?? 1_200,
+    backupDir: path.resolve(/* turbopackIgnore: true */ env.YUCCA_BACKUP_DIR || `${dataDir}-backups`),
+    backupEveryH: positive(env.YUCCA_BACKUP_EVERY),
+    backupsKept: positive(env.YUCCA_BACKUPS_KEPT) ?? 7,
+    metricsOpen: env.YUCCA_METRICS === 'open',
+    eventDays: positive(env.YUCCA_EVENT_DAYS) ?? 30,
     host,
     loopback: LOOPBACK.has(host),
     adminKey: env.YUCCA_ADMIN_KEY || null,
     password: env.YUCCA_PASSWORD || null,
     loadDir: env.YUCCA_LOAD_DIR ? path.resolve(/* turbopackIgnore: true */ env.YUCCA_LOAD_DIR) : null,
   };
+}
+
+/** A positive number; null for anything else. */
+function positive(text: string | undefined): number | null {
+  const value = Number(text);
+  return text && Number.isFinite(value) && value > 0 ? value : null;
 }
 
 /** Whether a `Host` header names this machine itself, which a page of another site cannot make it do. */

@@ -7,12 +7,18 @@ export type FailureCode =
   | 'forbidden'
   | 'not-found'
   | 'wrong-method'
+  | 'too-slow'
   | 'conflict'
+  | 'stale'
   | 'too-large'
+  | 'too-long'
   | 'unsupported-type'
+  | 'not-expected'
   | 'invalid'
   | 'too-many'
-  | 'starting';
+  | 'too-many-headers'
+  | 'starting'
+  | 'unavailable';
 
 /** A failure with a code and a sentence for a person. Thrown by services; anything else thrown is a defect. */
 export class Failure extends Error {

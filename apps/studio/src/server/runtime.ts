@@ -1,7 +1,12 @@
-import path from 'node:path';
+import { mkdirSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
+import path from 'node:path';
+import type { Worker } from 'node:worker_threads';
 import { pino, type Logger } from 'pino';
 import { Collections } from './collections/collections';
+import { Audit } from './audit/audit';
+import { Backups } from './backups/backups';
+import { Clock } from './clock';
 import { readConfig, type Config } from './config';
 import { migrateDb, openDb, type Db } from './db/open';
 import { Catalogue } from './index/catalogue';
@@ -9,26 +14,34 @@ import { VisitorEvents } from './visitor-events/visitor-events';
 import { FieldRules } from './field-rules/field-rules';
 import { Interfaces } from './interfaces/interfaces';
 import { Judgements } from './judgements/judgements';
+import { KeySealer } from './keys/key-sealer';
 import { Keys } from './keys/keys';
 import { Rates } from './keys/rates';
 import { AnsweredQueries } from './past-queries/answered-queries';
 import { PastQueries } from './past-queries/past-queries';
+import { Checks } from './operations/checks';
+import { Metrics } from './operations/metrics';
 import { Profiles } from './profiles/profiles';
 import { collectionIds } from './records/clear';
 import { Records } from './records/records';
 import { SearchService } from './search/search';
 import { Searchers } from './search/searchers';
 import { LoadFiles } from './load-files/load-files';
+import { lastClock } from './settings/last-clock';
 import { SettingsService } from './settings/settings';
 import { Sessions } from './sessions/sessions';
+import { markRunning, markStopped } from './storage/clean-stop';
+import { FolderLock } from './storage/folder-lock';
+import { Integrity } from './storage/integrity';
+import { StorageHealth } from './storage/storage-health';
 import { Tasks } from './tasks/tasks';
 import { Tunings } from './tuning/tuning';
 import type { BuilderMethods } from './workers/builder-worker';
 import type { KeeperEvent, KeeperMethods } from './workers/keeper-worker';
-import type { ReaderMethods } from './workers/reader-worker';
-import { RemoteThread, ThreadOnDemand } from './workers/rpc';
+import type { ReaderEvent, ReaderMethods } from './workers/reader-worker';
+import { RemoteThread, ThreadOnDemand, type ThreadOptions } from './workers/rpc';
 import type { SearcherMethods } from './workers/search-worker';
-import { spawnBuilder, spawnKeeper, spawnReader, spawnSearcher } from './workers/spawn';
+import { spawnBuilder, spawnKeeper, spawnReader, spawnSearcher, type ThreadData } from './workers/spawn';
 
 /** Everything the routes and screens work with. */
 export interface Runtime {
@@ -50,6 +63,18 @@ export interface Runtime {
   loadFiles: LoadFiles;
   tasks: Tasks;
   search: SearchService;
+  searchers: Searchers;
+  catalogue: Catalogue;
+  audit: Audit;
+  storage: StorageHealth;
+  integrity: Integrity;
+  backups: Backups;
+  checks: Checks;
+  metrics: Metrics;
+  /** All threads, for whoever looks after them. */
+  threads: () => Pick<RemoteThread<never>, 'name' | 'alive' | 'busy' | 'replaced' | 'replace'>[];
+  /** Set by the front server: what it writes into a header when a request came straight from this machine. */
+  front: { directWay: string } | null;
   startedAt: number;
   /** Deletes a collection and clears it away. */
   removeCollection: (name: string) => void;
@@ -58,19 +83,42 @@ export interface Runtime {
   close: () => Promise<void>;
 }
 
+/** Without a sign of life for so long a thread is given up: the one that writes may wait for a slow disk. */
+const KEEPER_HANG_MS = 20_000;
+/** Of threads that go through all records of a collection, or put together an index of a million. */
+const LONG_WORK_HANG_MS = 180_000;
+/** What is noted in memory is written down this often. */
+const NOTES_EVERY_MS = 1_000;
+
 /** Starts the database, the threads and the services over one data folder. */
 export function startRuntime(config: Config, migrationsDir: string, log: Logger): Runtime {
-  const db = openDb(config.dataDir);
+  const { dataDir } = config;
+  mkdirSync(dataDir, { recursive: true });
+  const lock = FolderLock.take(dataDir);
+  const stoppedCleanly = markRunning(dataDir);
+  const db = openDb(dataDir);
   migrateDb(db, migrationsDir);
-  const data = { dataDir: config.dataDir };
-  // A thread that dies takes its state with it; a clean restart finds everything in the database.
-  const died = (error: Error): void => {
-    if (closing) return;
-    log.fatal({ error: error.message }, 'a worker thread died');
-    process.exit(1);
-  };
+  const clock = new Clock(lastClock(db));
   let closing = false;
-  const keeper = new RemoteThread<KeeperMethods>(spawnKeeper(data), (event) => heard(event as KeeperEvent), died);
+  const thread = (
+    name: string,
+    spawn: (data: ThreadData) => Worker,
+    more: Partial<ThreadOptions> = {},
+  ): ThreadOptions => ({
+    name,
+    spawn: (pulse) => spawn({ dataDir, pulse }),
+    onLost: (error) => {
+      if (!closing) log.error({ thread: name, error: error.message }, 'a thread was lost; another takes its place');
+    },
+    ...more,
+  });
+  const keeper = new RemoteThread<KeeperMethods>(
+    thread('keeper', spawnKeeper, {
+      hangMs: KEEPER_HANG_MS,
+      onEvent: (event) => heard(event as KeeperEvent),
+      onReplaced: () => keeper.send('clearDeleted', []),
+    }),
+  );
   const heard = (event: KeeperEvent): void => {
     if ('load' in event) records.onProgress(event.load, event.progress);
     else fieldRules.onProgress(event.repair, event.progress);
@@ -78,43 +126,70 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
   // Started when somebody first looks at the data: searches do not need it.
   let readerThread: RemoteThread<ReaderMethods> | null = null;
   const reader = (): RemoteThread<ReaderMethods> =>
-    (readerThread ??= new RemoteThread<ReaderMethods>(spawnReader(data), undefined, died));
-  const builder = new ThreadOnDemand<BuilderMethods>(() => new RemoteThread(spawnBuilder(data), undefined, died));
-  const count = Math.max(2, availableParallelism() - 1);
-  const threads = Array.from(
-    { length: count },
-    () => new RemoteThread<SearcherMethods>(spawnSearcher(data), undefined, died),
+    (readerThread ??= new RemoteThread<ReaderMethods>(
+      thread('reader', spawnReader, {
+        hangMs: LONG_WORK_HANG_MS,
+        onEvent: (event) => {
+          const { backup, share } = event as ReaderEvent;
+          backups.onProgress(backup, share);
+        },
+      }),
+    ));
+  const builder = new ThreadOnDemand<BuilderMethods>(thread('builder', spawnBuilder, { hangMs: LONG_WORK_HANG_MS }));
+  const searchers = new Searchers(
+    Math.max(2, availableParallelism() - 1),
+    (onReplaced) => new RemoteThread<SearcherMethods>(thread('searcher', spawnSearcher, { onReplaced })),
   );
-  const searchers = new Searchers(threads);
+  const storage = new StorageHealth({
+    log,
+    tryWriting: () => keeper.call('tryWriting', []),
+    onRecovered: () => void catalogue.saveUnsaved(),
+  });
   const catalogue = new Catalogue({
     db,
-    dataDir: config.dataDir,
+    dataDir,
     keeper,
     builder,
     publish: (state) => searchers.publish(state),
+    storage,
     log,
   });
   const collections = new Collections(db, catalogue);
   const tunings = new Tunings(db, collections, catalogue);
-  const tasks = new Tasks(db);
+  const tasks = new Tasks(db, storage);
   const answered = new AnsweredQueries();
   const pastQueries = new PastQueries(db);
   const search = new SearchService({ collections, catalogue, searchers, tunings, answered, pastQueries });
-  const { dataDir } = config;
   const records = new Records({ db, dataDir, collections, catalogue, tunings, tasks, search, keeper, reader });
   const fieldRules = new FieldRules({ db, collections, catalogue, tasks, keeper, reader });
-  const sessions = new Sessions(db, config.password);
-  if (!config.loopback && !sessions.hasPassword)
-    process.stdout.write(
-      `\n  The studio has no password yet. Set it at /sign-in with the code ${sessions.makeCode()}\n\n`,
-    );
-  const keys = new Keys(db, config.adminKey);
+  const sessions = new Sessions(db, config.password, clock);
+  const print = (text: string): void => void process.stdout.write(text);
+  if (!config.loopback || config.publicUrl !== null) sessions.offerCode(print);
+  const keys = new Keys({ db, adminKey: config.adminKey, sealer: KeySealer.of(dataDir), clock });
   const madeKey = keys.prepare();
-  if (madeKey !== null) process.stdout.write(`\n  Admin key, shown this once: ${madeKey}\n\n`);
+  if (madeKey !== null) print(`\n  Admin key, shown this once: ${madeKey}\n\n`);
+  const audit = new Audit(db);
+  const integrity = new Integrity(reader);
+  const backups = new Backups({ config, tasks, reader, log });
   const opened = Promise.all(collectionIds(db, 'live').map((id) => catalogue.open(id))).then(() => {});
   void opened.catch((error: Error) => log.error({ error: error.message }, 'an index could not be opened'));
   keeper.send('clearDeleted', []);
-  return {
+  // A stop in the middle of something should not have damaged anything; now it is known that it has not.
+  if (!stoppedCleanly)
+    void opened
+      .then(() => integrity.check())
+      .then(({ state }) => log.info({ state }, 'checked the database, because the last stop was not clean'))
+      .catch((error: Error) => log.error({ error: error.message }, 'the database could not be checked'));
+  const writeNotes = (): Promise<void> =>
+    keeper
+      .call('writeNotes', [
+        { uses: keys.takeUses(), notes: audit.takeNotes(), clock: clock.steady(), eventDays: config.eventDays },
+      ])
+      .catch((error: unknown) => {
+        if (!storage.heard(error)) log.warn({ error: (error as Error).message }, 'notes were not written');
+      });
+  const notes = setInterval(() => void writeNotes(), NOTES_EVERY_MS).unref();
+  const yucca: Runtime = {
     config,
     log,
     db,
@@ -140,19 +215,37 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
     tasks,
     opened,
     search,
+    searchers,
+    catalogue,
+    audit,
+    storage,
+    integrity,
+    backups,
+    checks: new Checks(tasks, integrity),
+    metrics: new Metrics(() => yucca),
+    threads: () => [keeper, builder, ...(readerThread === null ? [] : [readerThread]), ...searchers.threads],
+    front: null,
     startedAt: Date.now(),
     removeCollection: (name) => {
       const { id } = collections.row(name);
+      records.cancelLoads(name);
       collections.remove(name);
       searchers.forget(id);
       keeper.send('clearDeleted', []);
     },
     close: async () => {
       closing = true;
-      await Promise.all([keeper, builder, readerThread, ...threads].map((thread) => thread?.terminate()));
+      clearInterval(notes);
+      storage.close();
+      backups.close();
+      await writeNotes();
+      await Promise.all([keeper, builder, readerThread, ...searchers.threads].map((one) => one?.terminate()));
       db.$client.close();
+      markStopped(dataDir);
+      lock.release();
     },
   };
+  return yucca;
 }
 
 const holder = globalThis as { yuccaRuntime?: Runtime };

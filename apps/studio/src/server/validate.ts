@@ -37,7 +37,7 @@ import {
   type VisitorEvents,
   type WhereaboutsRequest,
 } from '@yucca/contract';
-import { Ajv2020, type ErrorObject, type ValidateFunction } from 'ajv/dist/2020';
+import { Ajv2020, type ErrorObject, type ValidateFunction } from 'ajv/dist/2020.js';
 import addFormats from 'ajv-formats';
 import { Failure } from './failure';
 

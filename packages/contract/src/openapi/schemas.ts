@@ -92,7 +92,7 @@ const key = object({
 const task = object(
   {
     id: text,
-    kind: { enum: ['load', 'repair'] },
+    kind: { enum: ['load', 'repair', 'backup', 'check'] },
     collection: text,
     state: { enum: ['queued', 'running', 'done', 'failed', 'cancelled'] },
     total: count,
@@ -106,11 +106,48 @@ const task = object(
     ),
     step: text,
     startedAt: moment,
+    backup: { ...text, description: 'backup: the name of its folder.' },
     endedAt: orNull(moment),
   },
   'changed',
   'failedKept',
+  'backup',
 );
+
+const problemsList = listOf(text);
+const auditEntry = object({
+  id: count,
+  at: moment,
+  actor: { ...text, description: 'The label of the key, or “studio”.' },
+  keyId: orNull(text),
+  remote: { ...orNull(text), description: 'The address the request came from, when it is known.' },
+  method: text,
+  path: text,
+  collection: orNull(text),
+  detail: orNull({ type: 'object', additionalProperties: { type: ['string', 'number', 'null'] } }),
+});
+
+const readiness = object({
+  status: { enum: ['ready', 'not-ready'] },
+  collections: listOf(
+    object(
+      {
+        name: text,
+        state: { enum: ['ready', 'opening', 'partial'] },
+        progress: { type: 'number', minimum: 0, maximum: 1 },
+        reason: text,
+      },
+      'reason',
+    ),
+  ),
+  storage: object({ state: { enum: ['ok', 'refusing'] }, reason: orNull(text), since: orNull(moment) }),
+  integrity: object({
+    state: { enum: ['unchecked', 'checking', 'ok', 'damaged'] },
+    checkedAt: orNull(moment),
+    problems: problemsList,
+  }),
+  threads: listOf(object({ name: text, alive: count, replaced: count })),
+});
 
 const card = object({
   title: orNull(text),
@@ -336,6 +373,11 @@ export const SCHEMAS: { [name: string]: Schema } = {
   Key: key,
   KeyList: page(ref('Key')),
   MadeKey: object({ key: ref('Key'), secret: text }),
+  AuditEntry: auditEntry,
+  AuditPage: page(ref('AuditEntry')),
+  Readiness: readiness,
+  Backup: object({ name: text, at: moment, bytes: count, collections: count, records: count }),
+  BackupList: page(ref('Backup')),
   Judgements: judgementsSchema,
   JudgementChanges: judgementChangesSchema,
   JudgementRun: judgementRunSchema,

@@ -6,15 +6,21 @@ import { nearestName } from './nearest-name.ts';
 import { eachField, parseFilter, type Condition } from './parse.ts';
 import type { Work } from './cost.ts';
 
-/** Reads a condition and checks that its fields are fields of the collection. Throws a FilterError. */
-export function readFilter(source: string, segments: readonly Segment[]): Condition {
+/** Whether a field may be named to whoever wrote a condition: its name may be a secret as well. */
+export type MayName = (path: string) => boolean;
+
+/**
+ * Reads a condition and checks that its fields are fields of the collection. Throws a FilterError, which names the nearest
+ * field there is, if `mayName` allows it.
+ */
+export function readFilter(source: string, segments: readonly Segment[], mayName: MayName = () => true): Condition {
   const condition = parseFilter(source);
   // Before the first record there are no fields, and every condition may be set up already.
   if (segments.length === 0) return condition;
   const names = new Set(segments.flatMap(({ meta }) => meta.paths));
   eachField(condition, ({ path, line, column }) => {
     if (names.has(path)) return;
-    const near = nearestName(path, names);
+    const near = nearestName(path, new Set([...names].filter(mayName)));
     throw new FilterError(`unknown field "${path}"${near === null ? '' : `, did you mean "${near}"?`}`, line, column);
   });
   return condition;

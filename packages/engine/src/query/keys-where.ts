@@ -1,16 +1,17 @@
-import { filterSet } from '../filter/filter.ts';
+import { filterSet, type MayName } from '../filter/filter.ts';
 import type { DocSet } from '../sets/doc-set.ts';
 import type { Segment } from '../segment/segment.ts';
 import type { Generation } from './generation.ts';
 import { readCondition } from './matching.ts';
 
 /** The living documents of every segment that fulfil a condition. Throws a SearchRequestError. */
-function fulfilling({ segments }: Generation, filter: string): { segment: Segment; set: DocSet }[] {
-  const condition = readCondition(
-    filter,
-    segments.map(({ segment }) => segment),
-    '/filter',
-  );
+function fulfilling(
+  { segments }: Generation,
+  filter: string,
+  mayName: MayName | undefined,
+): { segment: Segment; set: DocSet }[] {
+  const all = segments.map(({ segment }) => segment);
+  const condition = readCondition(filter, all, '/filter', mayName);
   return segments.map(({ segment, dead }) => {
     const set = filterSet(segment, filter, condition).copy();
     if (dead.count > 0) set.minus(dead);
@@ -19,8 +20,8 @@ function fulfilling({ segments }: Generation, filter: string): { segment: Segmen
 }
 
 /** The keys of all living records that fulfil a condition. Throws a SearchRequestError. */
-export function keysWhere(generation: Generation, filter: string): string[] {
-  return fulfilling(generation, filter).flatMap(({ segment, set }) =>
+export function keysWhere(generation: Generation, filter: string, mayName?: MayName): string[] {
+  return fulfilling(generation, filter, mayName).flatMap(({ segment, set }) =>
     Array.from(set.list(), (doc) => segment.key(doc)),
   );
 }
@@ -31,19 +32,15 @@ export function keysPage(
   filter: string,
   from: number,
   size: number,
+  mayName?: MayName,
 ): { total: number; keys: string[] } {
   const keys: string[] = [];
   let total = 0;
-  for (const { segment, set } of fulfilling(generation, filter)) {
+  for (const { segment, set } of fulfilling(generation, filter, mayName)) {
     const docs = set.list();
     for (let i = Math.max(0, from - total); i < docs.length && keys.length < size; i++)
       keys.push(segment.key(docs[i]!));
     total += docs.length;
   }
   return { total, keys };
-}
-
-/** Whether the living record with this key fulfils a condition. Throws a SearchRequestError. */
-export function fulfils(generation: Generation, filter: string, key: string): boolean {
-  return fulfilling(generation, filter).some(({ segment, set }) => segment.docsOfKey(key).some((doc) => set.has(doc)));
 }

@@ -1,6 +1,6 @@
 import type { SearchRequest, Tuning } from '@yucca/contract';
 import { FilterError } from '../filter/lexer.ts';
-import { filterSet, readFilter } from '../filter/filter.ts';
+import { filterSet, readFilter, type MayName } from '../filter/filter.ts';
 import type { Condition } from '../filter/parse.ts';
 import { Work } from '../filter/cost.ts';
 import { circle } from '../places/circle.ts';
@@ -33,8 +33,24 @@ export interface Matching {
 }
 
 /** Reads a condition of the request. Throws a SearchRequestError that says where it fails. */
-export function readCondition(source: string, segments: readonly Segment[], pointer: string): Condition {
-  return refusedAt(pointer, () => readFilter(source, segments));
+export function readCondition(
+  source: string,
+  segments: readonly Segment[],
+  pointer: string,
+  mayName?: MayName,
+): Condition {
+  return refusedAt(pointer, () => readFilter(source, segments, mayName));
+}
+
+/**
+ * Which fields may be named to whoever searches: those that results show. Under a forced filter none, because a field may
+ * stand in hidden records alone.
+ */
+function namesFor({ show, hide }: Tuning, forcedFilter: string | undefined): MayName {
+  const under = (path: string, above: string): boolean =>
+    above === '*' || path === above || path.startsWith(`${above}.`);
+  return (path) =>
+    forcedFilter === undefined && show.some((one) => under(path, one)) && !hide.some((one) => under(path, one));
 }
 
 /** Has what is wrong with a condition told as what is wrong with the request. */
@@ -59,7 +75,9 @@ export function matchQuery(
   const segments = generation.segments.map(({ segment }) => segment);
   const alternatives = alternativesFor(words, tuning, segments);
   const forced = forcedFilter ? readCondition(forcedFilter, segments, '') : null;
-  const asked = request.filter ? readCondition(request.filter, segments, '/filter') : null;
+  const asked = request.filter
+    ? readCondition(request.filter, segments, '/filter', namesFor(tuning, forcedFilter))
+    : null;
   // Whoever may only search may not have the searchers do any amount of work.
   const work = new Work();
   const matched = generation.segments.map(({ segment, dead }): SegmentMatch => {

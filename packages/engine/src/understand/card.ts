@@ -19,6 +19,9 @@ const PICTURE = /^(https?:\/\/|\/|data:image\/)\S*\.(svg|png|jpe?g|gif|webp|avif
 const LINK = /^([a-z][a-z0-9+.-]*:\/\/|\/)\S+$/i;
 const DATE = /^\d{4}-\d{2}(-\d{2})?([T ]\S*)?$/;
 
+/** No address is longer, but for pictures that are their own address (`data:`). */
+const LONGEST_ADDRESS = 2_048;
+
 /** Degrees on the earth say nothing on a card. */
 const POSITION = /(^|[._-])(coordinates?|lat|latitude|lng|lon|longitude)$/i;
 
@@ -64,8 +67,10 @@ function addString(fact: FieldFacts, text: string): void {
   fact.strings++;
   fact.letters += text.length;
   fact.words += text.split(/\s+/).length;
-  if (PICTURE.test(text)) fact.pictures++;
-  else if (LINK.test(text)) fact.links++;
+  // Addresses are short; on long texts these patterns would take time that grows with the square of the length.
+  const short = text.length <= LONGEST_ADDRESS;
+  if (text.startsWith('data:image/') || (short && PICTURE.test(text))) fact.pictures++;
+  else if (short && LINK.test(text)) fact.links++;
   if (/^[\d\s.,:+-]+$/.test(text) || DATE.test(text) || /^[0-9a-f]{16,}$/i.test(text)) fact.digits++;
 }
 

@@ -1,33 +1,34 @@
+import { readForm } from '@/http/input';
 import { requireOwnPage } from '@/http/own-page';
+import { problemReply } from '@/http/problem';
+import { Reply } from '@/http/reply';
+import { handler } from '@/http/route';
 import { safePath } from '@/http/safe-path';
+import { isSecure } from '@/http/visitor-address';
 import { isFailure } from '@/server/failure';
 import { runtime } from '@/server/runtime';
 import { sessionCookie } from '@/server/sessions/sessions';
 
 /** Signs in, or sets the first password; a plain form, so that it needs no JavaScript. */
-export async function POST(request: Request): Promise<Response> {
-  const form = await request.formData().catch(() => new FormData());
-  const field = (name: string): string => {
-    const value = form.get(name);
-    return typeof value === 'string' ? value : '';
-  };
-  const next = safePath(field('next'));
+export const POST = handler(async (request) => {
+  let next = '/';
   try {
     requireOwnPage(request);
+    const form = await readForm(request);
+    const field = (name: string): string => form.get(name) ?? '';
+    next = safePath(field('next'));
     const { sessions } = runtime();
+    const from = request.remote ?? 'unknown';
     const cookie = sessions.hasPassword
-      ? await sessions.signIn(field('password'))
-      : await sessions.setPassword(field('code'), field('password'));
-    return goTo(next, { 'Set-Cookie': sessionCookie(cookie, isSecure(request)) });
+      ? await sessions.signIn(field('password'), from)
+      : await sessions.setPassword(field('code'), field('password'), from);
+    return goTo(next, { 'Set-Cookie': sessionCookie(cookie, isSecure(request.headers)) });
   } catch (error) {
-    if (!isFailure(error)) throw error;
+    if (!isFailure(error) || error.code === 'too-large' || error.code === 'unsupported-type')
+      return problemReply(error);
     return goTo(`/sign-in?${new URLSearchParams({ next, problem: error.message }).toString()}`);
   }
-}
+});
 
-const goTo = (location: string, headers: Record<string, string> = {}): Response =>
-  new Response(null, { status: 303, headers: { Location: location, ...headers } });
-
-function isSecure(request: Request): boolean {
-  return (request.headers.get('x-forwarded-proto') ?? new URL(request.url).protocol).startsWith('https');
-}
+const goTo = (location: string, headers: Record<string, string> = {}): Reply =>
+  new Reply(null, { status: 303, headers: { Location: location, ...headers } });

@@ -17,8 +17,8 @@ interface Props {
 export default async function SignInPage({ searchParams }: Props) {
   const { next = '/', problem } = await searchParams;
   if (await mayUseStudio()) redirect(safePath(next));
-  const { config, sessions } = runtime();
-  if (!sessions.hasPassword && config.loopback) return <Closed />;
+  const { sessions } = runtime();
+  sessions.offerCode((text) => void process.stdout.write(text));
   return (
     <Card title={sessions.hasPassword ? 'Sign in to the studio' : 'Set the password of the studio'}>
       <form action="/session" method="post" className="grid gap-4">
@@ -27,9 +27,7 @@ export default async function SignInPage({ searchParams }: Props) {
           <label>
             <span className="mb-1 block font-medium">Code from the log</span>
             <input name="code" className="field figures" required autoComplete="off" spellCheck={false} />
-            <span className="mt-1 block text-soft">
-              Yucca printed it when it started. It shows that you run this server.
-            </span>
+            <span className="mt-1 block text-soft">Yucca has printed it. It shows that you run this server.</span>
           </label>
         )}
         <label>
@@ -64,19 +62,5 @@ function Card({ title, children }: { title: string; children: ReactNode }) {
       </h1>
       {children}
     </main>
-  );
-}
-
-function Closed() {
-  return (
-    <Card title="The studio is closed here">
-      <p className="mb-3">
-        This Yucca listens to its own machine alone, and there its studio opens at 127.0.0.1. You came by another name.
-      </p>
-      <p>
-        To open it to others, start it with <code className="figures">YUCCA_HOST</code> and a{' '}
-        <code className="figures">YUCCA_PASSWORD</code>. Search pages and the HTTP API work with a key from everywhere.
-      </p>
-    </Card>
   );
 }

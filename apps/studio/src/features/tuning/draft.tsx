@@ -41,7 +41,7 @@ function serverOf(collection: string, { draft, tag }: DraftStart): DraftServer {
           document,
         );
       } catch (error) {
-        if (error instanceof ProblemError && error.problem.status === 409) throw new DraftChanged();
+        if (error instanceof ProblemError && error.problem.status === 412) throw new DraftChanged();
         throw error;
       }
     },

@@ -1,17 +1,12 @@
-import type { Card, Collection, CollectionPatch, NewCollection, RecordJson } from '@yucca/contract';
+import type { Card, Collection, CollectionPatch, NewCollection } from '@yucca/contract';
 import { readableName } from '@yucca/contract';
-import { guessCard, guessFacets } from '@yucca/engine/understand';
 import { and, asc, count, countDistinct, eq, isNotNull, sql } from 'drizzle-orm';
 import type { Db } from '../db/open';
-import { collections, judgements, records, tunings } from '../db/schema';
+import { collections, judgements, tunings } from '../db/schema';
 import { Failure } from '../failure';
 import type { Catalogue } from '../index/catalogue';
 
 type Row = typeof collections.$inferSelect & { name: string };
-
-/** Records looked at when a card and facets are guessed. */
-const SAMPLE = 300;
-const SLICES = 20;
 
 /** Making the statement anew takes twenty times as long as running it. */
 const byName = (db: Db) =>
@@ -28,6 +23,7 @@ export class Collections {
   readonly #byName: ReturnType<typeof byName>;
   /** Every search asks for the number, which a name keeps until the collection is removed, here and nowhere else. */
   readonly #ids = new Map<string, number>();
+  #count: number | null = null;
 
   constructor(db: Db, catalogue: Catalogue) {
     this.#db = db;
@@ -59,9 +55,23 @@ export class Collections {
     return this.#present(this.row(name));
   }
 
-  /** How many there are. */
+  /** How many there are; known without asking the database, because whatever looks after a server asks all the time. */
   count(): number {
-    return this.#db.select({ all: count() }).from(collections).where(isNotNull(collections.name)).get()!.all;
+    return (this.#count ??= this.#db
+      .select({ all: count() })
+      .from(collections)
+      .where(isNotNull(collections.name))
+      .get()!.all);
+  }
+
+  /** Names and numbers of all. */
+  ids(): { name: string; id: number }[] {
+    return this.#db
+      .select({ name: collections.name, id: collections.id })
+      .from(collections)
+      .where(isNotNull(collections.name))
+      .orderBy(asc(collections.name))
+      .all() as { name: string; id: number }[];
   }
 
   list(): Collection[] {
@@ -112,15 +122,18 @@ export class Collections {
       throw new Failure('conflict', `There is already a collection called “${name}”.`, [
         { pointer: '/name', detail: 'taken' },
       ]);
-    const id = this.#db.$client.transaction(() => {
-      const row = this.#db
-        .insert(collections)
-        .values({ name, title: title ?? readableName(name), keyField: key ?? 'id' })
-        .returning({ id: collections.id })
-        .get();
-      this.#db.insert(tunings).values({ collectionId: row.id, version: 1, document: '{}', note: 'As created' }).run();
-      return row.id;
-    })();
+    const id = this.#db.$client
+      .transaction(() => {
+        const row = this.#db
+          .insert(collections)
+          .values({ name, title: title ?? readableName(name), keyField: key ?? 'id' })
+          .returning({ id: collections.id })
+          .get();
+        this.#db.insert(tunings).values({ collectionId: row.id, version: 1, document: '{}', note: 'As created' }).run();
+        return row.id;
+      })
+      .immediate();
+    this.#count = null;
     await this.#catalogue.open(id);
     return this.get(name);
   }
@@ -136,26 +149,8 @@ export class Collections {
     const { id } = this.row(name);
     this.#db.update(collections).set({ name: null }).where(eq(collections.id, id)).run();
     this.#ids.delete(name);
+    this.#count = null;
     this.#catalogue.forget(id);
-  }
-
-  /**
-   * Some records from all over the collection: files are often sorted, so the first ones are all alike. Slices, not single
-   * records, because reaching a place costs more than reading on.
-   */
-  #sample(collectionId: number, total: number): RecordJson[] {
-    const slices = Array.from({ length: SLICES }, (_, i) =>
-      this.#db
-        .select({ json: records.json })
-        .from(records)
-        .where(eq(records.collectionId, collectionId))
-        .orderBy(asc(records.order))
-        .limit(total <= SAMPLE ? SAMPLE : SAMPLE / SLICES)
-        .offset(Math.floor((i * total) / SLICES))
-        .all(),
-    );
-    const rows = total <= SAMPLE ? slices[0]! : slices.flat();
-    return rows.map(({ json }) => JSON.parse(json) as RecordJson);
   }
 
   card(name: string): Card {
@@ -165,29 +160,35 @@ export class Collections {
       : (JSON.parse(card) as Card);
   }
 
+  /** Whether somebody should look at what the collection holds: after a first load, until a card was guessed. */
+  wantsUnderstanding(name: string): { keyField: string } | null {
+    const { keyField, card, records: total } = this.row(name);
+    return card === null && total > 0 ? { keyField } : null;
+  }
+
   /**
-   * After a first load: guesses what a result card shows and which facets to offer, so that the search page is worth
-   * looking at the moment the data is in. Answers the first tuning to publish, or null when there is one already.
+   * Keeps what was guessed of a collection (see `understandRecords`). Answers the first tuning to publish, or null when
+   * somebody has made one already.
    */
-  understand(name: string): { facets: { name: string; field: string }[] } | null {
-    const { id, keyField, liveVersion, card, records: total } = this.row(name);
-    const sample = this.#sample(id, total);
-    if (sample.length === 0) return null;
-    if (card === null) {
-      this.#db
-        .update(collections)
-        .set({ card: JSON.stringify(guessCard(sample, keyField)) })
-        .where(eq(collections.id, id))
-        .run();
-    }
+  understood(
+    name: string,
+    card: Card,
+    fields: readonly string[],
+  ): { facets: { name: string; field: string }[] } | null {
+    const { id, liveVersion, card: known } = this.row(name);
+    if (known !== null) return null;
+    this.#db
+      .update(collections)
+      .set({ card: JSON.stringify(card) })
+      .where(eq(collections.id, id))
+      .run();
     const touched = this.#db
       .select({ version: tunings.version })
       .from(tunings)
       .where(eq(tunings.collectionId, id))
       .all()
       .some(({ version }) => version === 0);
-    if (card !== null || liveVersion !== 1 || touched) return null;
-    const fields = guessFacets(sample, keyField);
-    return fields.length === 0 ? null : { facets: fields.map((field) => ({ name: field, field })) };
+    if (liveVersion !== 1 || touched || fields.length === 0) return null;
+    return { facets: fields.map((field) => ({ name: field, field })) };
   }
 }

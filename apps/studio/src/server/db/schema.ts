@@ -78,8 +78,10 @@ export const tunings = sqliteTable(
 export const keys = sqliteTable('keys', {
   id: text('id').primaryKey(),
   label: text('label').notNull(),
-  /** SHA-256 of the secret, in hexadecimal. */
+  /** What the key is found by: a hash of the SHA-256 of its secret, in hexadecimal. */
   secretHash: text('secret_hash').notNull().unique(),
+  /** The SHA-256 itself, which verifies tokens, under the data folder's secret; null in a row from before. */
+  sealed: text('sealed'),
   /** JSON list of rights. */
   rights: text('rights').notNull(),
   /** JSON lists; null = no limit. */
@@ -172,6 +174,27 @@ export const settings = sqliteTable('settings', {
   name: text('name').primaryKey(),
   value: text('value').notNull(),
 });
+
+/** Who changed what: every request that changed something, by whom, and from which version. */
+export const audit = sqliteTable(
+  'audit',
+  {
+    id: integer('id').primaryKey({ autoIncrement: true }),
+    at: text('at').notNull(),
+    /** The label of the key, or `studio`. */
+    actor: text('actor').notNull(),
+    keyId: text('key_id'),
+    /** The address the request came from, when it is known. */
+    remote: text('remote'),
+    method: text('method').notNull(),
+    /** The path, without `/api/v1`. */
+    path: text('path').notNull(),
+    collection: text('collection'),
+    /** JSON: what belongs to the change, such as the version before and after. */
+    detail: text('detail'),
+  },
+  (table) => [index('audit_by_collection').on(table.collection, table.id)],
+);
 
 /** Finished tasks, and the ones that were running: those are found unfinished after a crash. */
 export const tasks = sqliteTable(

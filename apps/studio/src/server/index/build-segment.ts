@@ -1,10 +1,15 @@
 import { SegmentBuilder, type IndexPlan } from '@yucca/engine';
 import type { Db } from '../db/open';
+import { beat } from '../workers/rpc';
+
+const BEAT_EVERY = 500;
 
 export interface BuildJob {
   collectionId: number;
   /** Only versions after this one. */
   fromRid: number;
+  /** And none after this one; left out: all there are. */
+  toRid?: number;
   /** Graves after this one are wanted. */
   sinceGrave: number;
   plan: IndexPlan;
@@ -33,7 +38,10 @@ interface Row {
 }
 
 /** Reads records and graves in one read transaction, so that both tell of the same moment, and builds a segment. */
-export function buildSegment(db: Db, { collectionId, fromRid, sinceGrave, plan, atMost }: BuildJob): BuiltSegment {
+export function buildSegment(
+  db: Db,
+  { collectionId, fromRid, toRid: upTo, sinceGrave, plan, atMost }: BuildJob,
+): BuiltSegment {
   const client = db.$client;
   return client.transaction((): BuiltSegment => {
     const { toRid, graveId } = client
@@ -46,7 +54,11 @@ export function buildSegment(db: Db, { collectionId, fromRid, sinceGrave, plan, 
       .prepare('select rid from graves where collection_id = ? and gid > ?')
       .pluck()
       .all(collectionId, sinceGrave) as number[];
-    const seen = { toRid: Math.max(toRid, fromRid), graveId: Math.max(graveId, sinceGrave), buried };
+    const seen = {
+      toRid: Math.min(upTo ?? Infinity, Math.max(toRid, fromRid)),
+      graveId: Math.max(graveId, sinceGrave),
+      buried,
+    };
     if (atMost !== undefined) {
       const count = client
         .prepare('select count(*) from (select 1 from records where collection_id = ? and rid > ? limit ?)')
@@ -56,9 +68,14 @@ export function buildSegment(db: Db, { collectionId, fromRid, sinceGrave, plan, 
     }
     const builder = new SegmentBuilder(plan);
     const rows = client
-      .prepare('select rid, ord as "order", key, json from records where collection_id = ? and rid > ? order by rid')
-      .iterate(collectionId, fromRid) as IterableIterator<Row>;
-    for (const row of rows) builder.add(row);
+      .prepare(
+        'select rid, ord as "order", key, json from records where collection_id = ? and rid > ? and rid <= ? order by rid',
+      )
+      .iterate(collectionId, fromRid, seen.toRid) as IterableIterator<Row>;
+    for (const row of rows) {
+      builder.add(row);
+      if (builder.docs % BEAT_EVERY === 0) beat();
+    }
     const buffer = builder.docs > 0 ? builder.finish((bytes) => new SharedArrayBuffer(bytes)) : null;
     return { ...seen, buffer, tooMany: false, records: builder.docs };
   })();

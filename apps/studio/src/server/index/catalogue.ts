@@ -9,11 +9,15 @@ import type { Logger } from 'pino';
 import type { Db } from '../db/open';
 import { collections, graves, segments as segmentRows, tunings } from '../db/schema';
 import { Failure } from '../failure';
+import type { StorageHealth } from '../storage/storage-health';
+import { storageCodeOf } from '../storage/storage-failure';
 import type { BuilderMethods } from '../workers/builder-worker';
 import type { KeeperMethods } from '../workers/keeper-worker';
-import type { RemoteThread, ThreadOnDemand } from '../workers/rpc';
+import { isThreadLost, type RemoteThread, type ThreadOnDemand } from '../workers/rpc';
 import type { PublishedState } from '../workers/search-worker';
-import type { BuiltSegment } from './build-segment';
+import type { BuildJob, BuiltSegment } from './build-segment';
+
+type Built = BuiltSegment & { id: string; unsaved: string | null };
 
 /** One segment in use. */
 interface Layer {
@@ -22,6 +26,17 @@ interface Layer {
   buffer: SharedArrayBuffer;
   segment: Segment;
   dead: Tombstones;
+  /** The disk refused its file; it is tried again when the disk takes what is written. */
+  unsaved?: UnsavedRow;
+}
+
+/** The row that will speak of a segment once its file is there. */
+type UnsavedRow = Omit<typeof segmentRows.$inferInsert, 'bytes'>;
+
+/** Versions that no open segment covers: `(fromRid, toRid]`. */
+interface Gap {
+  fromRid: number;
+  toRid: number;
 }
 
 interface Entry {
@@ -40,6 +55,10 @@ interface Entry {
   /** A refresh that is queued and not yet begun: later callers share it. */
   pending: Promise<void> | null;
   merging: boolean;
+  /** What is missing from the answers until it is indexed again, oldest first. */
+  gaps: Gap[];
+  /** Counts the times that all layers were replaced: what was begun before is of no use any more. */
+  epoch: number;
 }
 
 /** The fresh part is rebuilt with every write, so it stays small: about 20 ms of work. Past it, it becomes a segment. */
@@ -47,6 +66,13 @@ const FRESH_RECORDS = 1_000;
 /** More segments than this, or more dead records in them than this share, are merged in the background. */
 const MOST_LAYERS = 4;
 const DEAD_SHARE = 0.25;
+
+/** Records of the first piece of a gap, and how much larger each next one is: something can be found soon. */
+const FIRST_PIECE = 2_000;
+const PIECE_GROWTH = 4;
+/** After a thread was lost over a build, it is tried again so many times. */
+const TRIES = 3;
+const RESTING_MS = 100;
 
 const shared = (bytes: number): SharedArrayBuffer => new SharedArrayBuffer(bytes);
 
@@ -57,6 +83,7 @@ export interface CatalogueParts {
   builder: ThreadOnDemand<BuilderMethods>;
   /** Shows a collection's new state to all searchers. */
   publish: (state: PublishedState) => void;
+  storage: Pick<StorageHealth, 'heard'>;
   log: Logger;
 }
 
@@ -75,7 +102,10 @@ export class Catalogue {
     this.#parts = parts;
   }
 
-  /** Opens a collection's index from disk, or builds it. Searches are refused until then. */
+  /**
+   * Opens a collection's index. What is whole answers at once; what is missing, damaged or made for other fields is
+   * indexed again from the records, piece by piece, and each piece answers as soon as it is there. Settles when all does.
+   */
   async open(collectionId: number): Promise<void> {
     const { db, log } = this.#parts;
     const row = db.select().from(collections).where(eq(collections.id, collectionId)).get();
@@ -92,19 +122,97 @@ export class Catalogue {
       queue: Promise.resolve(),
       pending: null,
       merging: false,
+      gaps: [],
+      epoch: 0,
     };
     this.#entries.set(collectionId, entry);
     await this.#enqueue(entry, async () => {
-      try {
-        await this.#openLayers(entry);
-      } catch (error) {
-        log.warn({ collectionId, reason: (error as Error).message }, 'index missing or damaged, building it again');
-        await this.#rebuild(entry, plan);
-      }
+      await this.#openLayers(entry);
+      if (entry.gaps.length > 0)
+        log.warn({ collectionId, gaps: entry.gaps }, 'a part of the index is missing or damaged and is built again');
       await this.#freshen(entry);
       entry.ready = true;
     });
+    await this.#fillGaps(entry);
     this.#removeStrayFiles(entry);
+  }
+
+  /** Indexes what no layer covers. Other work on the entry comes between the pieces. */
+  async #fillGaps(entry: Entry): Promise<void> {
+    const { epoch, plan } = entry;
+    const current = (): boolean => entry.epoch === epoch && this.#entries.get(entry.collectionId) === entry;
+    for (let size = FIRST_PIECE; current() && entry.gaps.length > 0; size *= PIECE_GROWTH) {
+      // The newest first: what was written last is looked for first.
+      const gap = entry.gaps.at(-1)!;
+      const piece = this.#pieceOf(entry.collectionId, gap, size);
+      const built = await this.#build(entry, piece.fromRid, plan, piece.toRid);
+      await this.#enqueue(entry, async () => {
+        if (!current()) return this.#throwAway(entry.collectionId, built.id);
+        this.#adoptPiece(entry, built, gap, piece);
+        await this.#freshen(entry);
+      });
+    }
+    if (current()) this.#mergeIfWorthIt(entry);
+  }
+
+  /** The last so many records of a gap. */
+  #pieceOf(collectionId: number, { fromRid, toRid }: Gap, size: number): Gap {
+    const from = this.#parts.db.$client
+      .prepare(
+        'select rid from records where collection_id = ? and rid > ? and rid <= ? order by rid desc limit 1 offset ?',
+      )
+      .pluck()
+      .get(collectionId, fromRid, toRid, size) as number | undefined;
+    return { fromRid: from ?? fromRid, toRid };
+  }
+
+  #adoptPiece(entry: Entry, built: Built, gap: Gap, piece: Gap): void {
+    const row = {
+      id: built.id,
+      collectionId: entry.collectionId,
+      ...piece,
+      graveId: built.graveId,
+      plan: JSON.stringify(entry.plan),
+    };
+    if (built.buffer !== null) {
+      const layer = newLayer(built.id, piece.toRid, built.buffer);
+      this.#keepRow(layer, row, built);
+      entry.layers = [...entry.layers, layer].sort((a, b) => a.toRid - b.toRid);
+    }
+    const rest = { fromRid: gap.fromRid, toRid: piece.fromRid };
+    entry.gaps = entry.gaps.flatMap((one) => (one !== gap ? [one] : rest.toRid > rest.fromRid ? [rest] : []));
+    bury(entry, built.buried);
+  }
+
+  /** Whether all of a collection can be searched, and how much of it when not. */
+  readiness(collectionId: number): { state: 'ready' | 'opening' | 'partial'; progress: number } {
+    const entry = this.#entries.get(collectionId);
+    if (!entry?.ready) return { state: 'opening', progress: 0 };
+    if (entry.gaps.length === 0) return { state: 'ready', progress: 1 };
+    const covered = allLayers(entry).reduce((sum, { segment }) => sum + segment.docs, 0);
+    const row = this.#parts.db
+      .select({ all: collections.records })
+      .from(collections)
+      .where(eq(collections.id, collectionId))
+      .get();
+    return { state: 'partial', progress: Math.min(1, covered / Math.max(1, row?.all ?? 1)) };
+  }
+
+  /** Writes the files that the disk refused, now that it takes them. */
+  async saveUnsaved(): Promise<void> {
+    for (const entry of this.#entries.values())
+      for (const layer of entry.layers) {
+        const row = layer.unsaved;
+        if (!row) continue;
+        const refused = await this.#parts.builder.call('save', [
+          this.#file(entry.collectionId, layer.id),
+          layer.buffer,
+        ]);
+        if (refused !== null) return;
+        // A merge may have replaced it meanwhile.
+        if (!entry.layers.includes(layer)) this.#throwAway(entry.collectionId, layer.id);
+        else this.#insertRow(layer, row);
+      }
   }
 
   /** Takes in what was written since; answers once it can be searched. Calls that come together share one pass. */
@@ -118,13 +226,14 @@ export class Catalogue {
   }
 
   /**
-   * Makes the index able to answer the live tuning and `coming`, then runs `commit` and shows the new state, in one step:
-   * no query sees the new tuning on the old index. Answers after the switch.
+   * Makes the index able to answer the live tuning and the ones of `prepare`, then runs `commit` and shows the new state, in
+   * one step: no query sees the new tuning on the old index. `prepare` is called when it is this change's turn, so what it
+   * reads no other change can have changed by the time of the commit. Answers after the switch.
    */
-  retune(collectionId: number, coming: TuningDocument[], commit: () => void): Promise<void> {
+  retune(collectionId: number, prepare: () => TuningDocument[], commit: () => void): Promise<void> {
     const entry = this.#entry(collectionId);
     return this.#enqueue(entry, async () => {
-      const plan = this.#wantedPlan(collectionId, coming);
+      const plan = this.#wantedPlan(collectionId, prepare());
       if (!covers(entry.plan, plan)) {
         await this.#rebuild(entry, plan);
         await this.#freshen(entry, { show: false });
@@ -206,8 +315,9 @@ export class Catalogue {
     return planFor([...saved, ...coming].map(completeTuning));
   }
 
+  /** Opens what is whole on disk, and notes the gaps. */
   async #openLayers(entry: Entry): Promise<void> {
-    const { db, builder } = this.#parts;
+    const { db, builder, log } = this.#parts;
     const { collectionId } = entry;
     const rows = db
       .select()
@@ -218,15 +328,47 @@ export class Catalogue {
     let reached = 0;
     let lastGrave = Infinity;
     for (const row of rows) {
-      const plan = JSON.parse(row.plan) as IndexPlan;
-      if (row.fromRid !== reached) throw new Error('a segment is missing from the row');
-      if (!covers(plan, entry.plan)) throw new Error('the index was made for other fields');
-      const buffer = await builder.call('open', [this.#file(collectionId, row.id)]);
-      entry.layers.push(newLayer(row.id, row.toRid, buffer));
+      if (row.fromRid < reached) continue;
+      if (!covers(JSON.parse(row.plan) as IndexPlan, entry.plan)) continue;
+      try {
+        const buffer = await builder.call('open', [this.#file(collectionId, row.id)]);
+        entry.layers.push(newLayer(row.id, row.toRid, buffer));
+      } catch (error) {
+        log.warn({ collectionId, segment: row.id, reason: (error as Error).message }, 'a segment cannot be used');
+        continue;
+      }
+      if (row.fromRid > reached) entry.gaps.push({ fromRid: reached, toRid: row.fromRid });
       reached = row.toRid;
       lastGrave = Math.min(lastGrave, row.graveId);
     }
-    entry.lastGrave = rows.length > 0 ? lastGrave : 0;
+    const { newest, waiting } = this.#after(collectionId, reached);
+    if (waiting > FRESH_RECORDS) entry.gaps.push({ fromRid: reached, toRid: newest });
+    entry.lastGrave = entry.layers.length > 0 ? lastGrave : 0;
+    this.#forgetRows(entry);
+  }
+
+  /** The newest version there is, and how many records stand after one; counted no further than it matters. */
+  #after(collectionId: number, rid: number): { newest: number; waiting: number } {
+    return this.#parts.db.$client
+      .prepare(
+        `select coalesce((select max(rid) from records where collection_id = @collectionId), 0) as newest,
+                (select count(*) from (select 1 from records where collection_id = @collectionId and rid > @rid limit @limit)) as waiting`,
+      )
+      .get({ collectionId, rid, limit: FRESH_RECORDS + 1 }) as { newest: number; waiting: number };
+  }
+
+  /** Takes away the rows of segments that are not in use. */
+  #forgetRows({ collectionId, layers }: Entry): void {
+    const used = new Set(layers.map(({ id }) => id));
+    this.#tryStorage(() => {
+      const { db } = this.#parts;
+      const rows = db
+        .select({ id: segmentRows.id })
+        .from(segmentRows)
+        .where(eq(segmentRows.collectionId, collectionId))
+        .all();
+      for (const { id } of rows) if (!used.has(id)) db.delete(segmentRows).where(eq(segmentRows.id, id)).run();
+    });
   }
 
   /** Builds the whole index anew in place of all layers. Does not show it yet. */
@@ -235,57 +377,108 @@ export class Catalogue {
     this.#adopt(entry, built, 0, plan);
   }
 
-  async #build(entry: Entry, fromRid: number, plan: IndexPlan): Promise<BuiltSegment & { id: string }> {
-    const id = randomUUID();
+  async #build(entry: Entry, fromRid: number, plan: IndexPlan, toRid?: number): Promise<Built> {
     const { collectionId, lastGrave } = entry;
-    const job = { collectionId, fromRid, sinceGrave: lastGrave, plan };
-    const { tookMs, ...built } = await this.#parts.builder.call('build', [job, this.#file(collectionId, id)]);
-    // The work alone: the thread may have had to be started, or had another build before this one.
-    if (built.records >= FRESH_RECORDS) this.#buildRate = built.records / (tookMs / 1000);
-    return { id, ...built };
+    const job = { collectionId, fromRid, sinceGrave: lastGrave, plan, ...(toRid === undefined ? {} : { toRid }) };
+    for (let tries = 1; ; tries++) {
+      const id = randomUUID();
+      try {
+        const { tookMs, ...built } = await this.#parts.builder.call('build', [job, this.#file(collectionId, id)]);
+        // The work alone: the thread may have had to be started, or had another build before this one.
+        if (built.records >= FRESH_RECORDS) this.#buildRate = built.records / (tookMs / 1000);
+        if (this.#entries.get(collectionId) !== entry) {
+          this.#throwAway(collectionId, id);
+          throw new Failure('not-found', 'The collection was deleted meanwhile.');
+        }
+        return { id, ...built };
+      } catch (error) {
+        if (!isThreadLost(error) || tries === TRIES) throw error;
+      }
+    }
+  }
+
+  #throwAway(collectionId: number, id: string): void {
+    rmSync(this.#file(collectionId, id), { force: true });
+    if (!this.#entries.has(collectionId)) rmSync(this.#folder(collectionId), { recursive: true, force: true });
   }
 
   /** Takes a built segment over, on disk and in memory: after the other layers, or (from 0) in place of all of them. */
-  #adopt(entry: Entry, built: BuiltSegment & { id: string }, fromRid: number, plan: IndexPlan): void {
+  #adopt(entry: Entry, built: Built, fromRid: number, plan: IndexPlan): void {
     const { db } = this.#parts;
     const { collectionId } = entry;
     const replaced = fromRid === 0 ? entry.layers : [];
-    db.$client.transaction(() => {
-      if (fromRid === 0) db.delete(segmentRows).where(eq(segmentRows.collectionId, collectionId)).run();
-      if (built.buffer === null) return;
-      db.insert(segmentRows)
-        .values({
-          id: built.id,
-          collectionId,
-          fromRid,
-          toRid: built.toRid,
-          graveId: built.graveId,
-          bytes: built.buffer.byteLength,
-          plan: JSON.stringify(plan),
+    const layer = built.buffer === null ? null : newLayer(built.id, built.toRid, built.buffer);
+    const row = {
+      id: built.id,
+      collectionId,
+      fromRid,
+      toRid: built.toRid,
+      graveId: built.graveId,
+      plan: JSON.stringify(plan),
+    };
+    this.#tryStorage(() =>
+      db.$client
+        .transaction(() => {
+          if (fromRid === 0) db.delete(segmentRows).where(eq(segmentRows.collectionId, collectionId)).run();
+          if (layer === null) return;
+          this.#keepRow(layer, row, built);
+          // With one segment left, graves that it was built after concern nobody any more.
+          if (fromRid === 0)
+            db.delete(graves)
+              .where(and(eq(graves.collectionId, collectionId), lte(graves.gid, built.graveId)))
+              .run();
         })
-        .run();
-      // With one segment left, graves that it was built after concern nobody any more.
-      if (fromRid === 0)
-        db.delete(graves)
-          .where(and(eq(graves.collectionId, collectionId), lte(graves.gid, built.graveId)))
-          .run();
-    })();
-    const added = built.buffer === null ? [] : [newLayer(built.id, built.toRid, built.buffer)];
+        .immediate(),
+    );
+    const added = layer === null ? [] : [layer];
     entry.layers = fromRid === 0 ? added : [...entry.layers, ...added];
     entry.fresh = null;
     entry.plan = plan;
     bury(entry, built.buried);
-    if (fromRid === 0) entry.lastGrave = built.graveId;
+    if (fromRid === 0) {
+      entry.lastGrave = built.graveId;
+      entry.gaps = [];
+      entry.epoch++;
+    }
     for (const { id } of replaced) rmSync(this.#file(collectionId, id), { force: true });
+  }
+
+  /** Writes the row of a segment whose file is there; one whose file is not is remembered for later. */
+  #keepRow(layer: Layer, row: UnsavedRow, { unsaved }: Built): void {
+    layer.unsaved = row;
+    if (unsaved === null) this.#insertRow(layer, row);
+    else this.#parts.storage.heard(Object.assign(new Error('a segment was not written'), { code: unsaved }));
+  }
+
+  #insertRow(layer: Layer, row: UnsavedRow): void {
+    const done = this.#tryStorage(() =>
+      this.#parts.db
+        .insert(segmentRows)
+        .values({ ...row, bytes: layer.buffer.byteLength })
+        .run(),
+    );
+    if (done) delete layer.unsaved;
+  }
+
+  /** Runs what writes down the state of the index. A disk that refuses keeps no search from being answered. */
+  #tryStorage(run: () => void): boolean {
+    try {
+      run();
+      return true;
+    } catch (error) {
+      if (storageCodeOf(error) === null) throw error;
+      this.#parts.storage.heard(error);
+      return false;
+    }
   }
 
   /** Brings the index up to the newest write: a new fresh part, or first another segment when much was written. */
   async #freshen(entry: Entry, { show = true } = {}): Promise<void> {
     for (;;) {
       const { collectionId, plan } = entry;
-      const fromRid = entry.layers.at(-1)?.toRid ?? 0;
+      const fromRid = Math.max(entry.layers.at(-1)?.toRid ?? 0, entry.gaps.at(-1)?.toRid ?? 0);
       const job = { collectionId, fromRid, sinceGrave: entry.lastGrave, plan, atMost: FRESH_RECORDS };
-      const built = await this.#parts.keeper.call('buildFresh', [job]);
+      const built = await this.#buildFresh(job);
       if (built.tooMany) {
         const large = await this.#build(entry, fromRid, plan);
         this.#adopt(entry, large, fromRid, plan);
@@ -300,7 +493,19 @@ export class Catalogue {
     }
   }
 
+  async #buildFresh(job: BuildJob): Promise<BuiltSegment> {
+    for (let tries = 1; ; tries++) {
+      try {
+        return await this.#parts.keeper.call('buildFresh', [job]);
+      } catch (error) {
+        if (!isThreadLost(error) || tries === TRIES) throw error;
+        await new Promise((resolve) => setTimeout(resolve, tries * RESTING_MS));
+      }
+    }
+  }
+
   #mergeIfWorthIt(entry: Entry): void {
+    if (entry.gaps.length > 0) return;
     const docs = entry.layers.reduce((sum, { segment }) => sum + segment.docs, 0);
     const dead = entry.layers.reduce((sum, layer) => sum + layer.dead.count, 0);
     if (entry.merging || (entry.layers.length <= MOST_LAYERS && dead <= docs * DEAD_SHARE + FRESH_RECORDS)) return;
@@ -311,14 +516,18 @@ export class Catalogue {
     this.#build(entry, 0, plan)
       .then((built) =>
         this.#enqueue(entry, async () => {
-          if (!this.#entries.has(entry.collectionId) || entry.plan !== plan) return;
+          if (this.#entries.get(entry.collectionId) !== entry || entry.plan !== plan)
+            return this.#throwAway(entry.collectionId, built.id);
           const since = entry.lastGrave;
           this.#adopt(entry, built, 0, plan);
           entry.lastGrave = Math.min(since, built.graveId);
           await this.#freshen(entry);
         }),
       )
-      .catch((error: Error) => this.#parts.log.error({ error: error.message }, 'merge failed, the segments stay'))
+      .catch((error: Error) => {
+        if (this.#entries.get(entry.collectionId) === entry)
+          this.#parts.log.error({ error: error.message }, 'merge failed, the segments stay');
+      })
       .finally(() => (entry.merging = false));
   }
 
@@ -326,7 +535,9 @@ export class Catalogue {
     const { db, publish } = this.#parts;
     const { collectionId } = entry;
     entry.generation++;
-    db.update(collections).set({ generation: entry.generation }).where(eq(collections.id, collectionId)).run();
+    this.#tryStorage(() =>
+      db.update(collections).set({ generation: entry.generation }).where(eq(collections.id, collectionId)).run(),
+    );
     publish({
       collectionId,
       generation: entry.generation,

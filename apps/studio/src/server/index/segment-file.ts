@@ -1,5 +1,5 @@
 import { Segment } from '@yucca/engine';
-import { closeSync, fstatSync, fsyncSync, mkdirSync, openSync, readSync, renameSync, writeSync } from 'node:fs';
+import { closeSync, fstatSync, fsyncSync, mkdirSync, openSync, readSync, renameSync, rmSync, writeSync } from 'node:fs';
 import path from 'node:path';
 
 const PIECE = 64 * 1024 * 1024;
@@ -14,8 +14,12 @@ export function writeSegmentFile(file: string, buffer: SharedArrayBuffer): void 
       at += writeSync(handle, new Uint8Array(buffer, at, Math.min(PIECE, buffer.byteLength - at)));
     }
     fsyncSync(handle);
-  } finally {
     closeSync(handle);
+  } catch (error) {
+    closeSync(handle);
+    // A half file on a full disk is in the way of everybody else.
+    rmSync(half, { force: true });
+    throw error;
   }
   renameSync(half, file);
 }

@@ -4,6 +4,7 @@ import { and, asc, eq, inArray } from 'drizzle-orm';
 import type { Collections } from '../collections/collections';
 import type { Db } from '../db/open';
 import { judgements } from '../db/schema';
+import type { HangUp } from '../search/hang-up';
 import type { SearchService } from '../search/search';
 
 /** Results that are looked at. */
@@ -45,17 +46,19 @@ export class Judgements {
   /** In place of all there were; in one step. */
   replace(name: string, all: readonly Judgement[]): Judgement[] {
     const { id } = this.#collections.row(name);
-    this.#db.$client.transaction(() => {
-      this.#db.delete(judgements).where(eq(judgements.collectionId, id)).run();
-      this.#write(id, all);
-    })();
+    this.#db.$client
+      .transaction(() => {
+        this.#db.delete(judgements).where(eq(judgements.collectionId, id)).run();
+        this.#write(id, all);
+      })
+      .immediate();
     return this.list(name);
   }
 
   /** Changes some grades and leaves the others; in one step. */
   change(name: string, changes: JudgementChanges['judgements']): Judgement[] {
     const { id } = this.#collections.row(name);
-    this.#db.$client.transaction(() => this.#write(id, changes))();
+    this.#db.$client.transaction(() => this.#write(id, changes)).immediate();
     return this.list(name);
   }
 
@@ -83,7 +86,7 @@ export class Judgements {
   }
 
   /** Asks live and draft for the judged queries, or for some of them, and scores both. Throws when `signal` fires. */
-  async run(name: string, queries: readonly string[] | null, signal?: AbortSignal): Promise<JudgementScores> {
+  async run(name: string, queries: readonly string[] | null, signal?: HangUp): Promise<JudgementScores> {
     const asked = this.list(name, queries);
     const rank = async (q: string, version: 'live' | 'draft'): Promise<string[]> => {
       const request: SearchRequest = { q, version, size: DEPTH, fields: [], record: false };

@@ -9,14 +9,21 @@ export interface Caller {
   rights: readonly Right[];
   collections: readonly string[] | null;
   origins: readonly string[] | null;
-  perMinute: number | null;
+  /** Every count that a request of the caller goes into: of the key, and of the token it signed. */
+  rates: readonly Rate[];
   /** CQL2-Text: records outside it do not exist for the caller. */
   filter: string | null;
   /** Milliseconds since 1970. */
   expiresAt: number | null;
 }
 
-const UNLIMITED = { collections: null, origins: null, perMinute: null, filter: null, expiresAt: null };
+/** How many requests a minute may go into one count. */
+export interface Rate {
+  id: string;
+  perMinute: number;
+}
+
+const UNLIMITED = { collections: null, origins: null, rates: [], filter: null, expiresAt: null };
 
 /** A caller that nothing but its rights holds back. */
 export function unlimited(label: string, keyId: string | null, rights: readonly Right[]): Caller {
@@ -82,7 +89,10 @@ function fits(allowed: string, origin: string): boolean {
 }
 
 /** A caller with further limits: the result may do what both allow. */
-export function narrowed(caller: Caller, by: Partial<Omit<Caller, 'label' | 'keyId'>>): Caller {
+export function narrowed(
+  caller: Caller,
+  by: Partial<Omit<Caller, 'label' | 'keyId' | 'rates'>> & { rate?: Rate | undefined },
+): Caller {
   const least = (a: number | null, b: number | null | undefined): number | null =>
     b === undefined || b === null ? a : a === null ? b : Math.min(a, b);
   const common = (a: readonly string[] | null, b: readonly string[] | null | undefined): readonly string[] | null =>
@@ -101,7 +111,8 @@ export function narrowed(caller: Caller, by: Partial<Omit<Caller, 'label' | 'key
       caller.origins === null || !by.origins
         ? (by.origins ?? caller.origins)
         : by.origins.filter((origin) => caller.origins!.some((allowed) => fits(allowed, origin))),
-    perMinute: least(caller.perMinute, by.perMinute),
+    // The requests of a token are requests of its key as well.
+    rates: by.rate === undefined ? caller.rates : [...caller.rates, by.rate],
     filter: filters.length === 0 ? null : filters.map((filter) => `(${filter})`).join(' AND '),
     expiresAt: least(caller.expiresAt, by.expiresAt),
   };

@@ -1,42 +1,83 @@
 import type { Key, NewKey, Right, TokenClaims } from '@yucca/contract';
 import { parseFilter } from '@yucca/engine';
-import { asc, eq } from 'drizzle-orm';
+import { asc, eq, isNull } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
 import { createHash, randomBytes, randomUUID, timingSafeEqual } from 'node:crypto';
 import type { Db } from '../db/open';
 import { keys, settings } from '../db/schema';
 import { Failure } from '../failure';
+import type { Clock } from '../clock';
 import { narrowed, unlimited, type Caller } from './caller';
+import type { KeySealer } from './key-sealer';
 import { isToken, keyIdOf, readToken, signingKeyOf } from './tokens';
 
 type Row = typeof keys.$inferSelect;
 
-const hash = (secret: string): string => createHash('sha256').update(secret).digest('hex');
+const sha256 = (data: string | Buffer): Buffer => createHash('sha256').update(data).digest();
+/**
+ * What a key is found by. Not the plain hash of its secret, which verifies and therefore signs tokens (see tokens.ts):
+ * the hash of that hash, from which there is no way back.
+ */
+const lookupOf = (plainHash: Buffer): string =>
+  sha256(Buffer.concat([Buffer.from('yucca lookup\0'), plainHash])).toString('hex');
 
 /** The setting that holds the secret the hosted pages show; it can do nothing but search, so it may be seen. */
 const PAGE_KEY = 'page-key';
 /** The id of the key that the environment gives. */
 const FIXED_ADMIN = 'admin';
-/** The last use of a key is written down no more often than this. */
-const USE_WRITTEN_EVERY_MS = 60_000;
 /** More than a block of SHA-256's HMAC, so that the stored hash can verify scoped tokens (see tokens.ts). */
 const SECRET_BYTES = 48;
+
+export interface KeysParts {
+  db: Db;
+  /** A fixed admin key from the environment. */
+  adminKey: string | null;
+  sealer: KeySealer;
+  clock: Clock;
+}
 
 /** Keys: who may do what. Only hashes of secrets are kept. */
 export class Keys {
   readonly #db: Db;
-  readonly #fixed: { hash: string; signingKey: Buffer } | null;
+  readonly #sealer: KeySealer;
+  readonly #clock: Clock;
+  readonly #fixed: { hash: Buffer; signingKey: Buffer } | null;
   readonly #known = new Map<string, Caller>();
   readonly #tokens = new LRUCache<string, { keyId: string; caller: Caller }>({ max: 1000 });
-  readonly #usedAt = new Map<string, number>();
+  /** Last uses since they were written down last. */
+  #uses = new Map<string, number>();
+  #pageKey: string | null = null;
 
-  constructor(db: Db, adminKey: string | null) {
+  constructor({ db, adminKey, sealer, clock }: KeysParts) {
     this.#db = db;
-    this.#fixed = adminKey === null ? null : { hash: hash(adminKey), signingKey: signingKeyOf(adminKey) };
+    this.#sealer = sealer;
+    this.#clock = clock;
+    this.#fixed = adminKey === null ? null : { hash: sha256(adminKey), signingKey: signingKeyOf(adminKey) };
+  }
+
+  /**
+   * Seals the hashes of keys from before: what they verify tokens with goes under the folder's secret, and in its place
+   * comes the hash of the hash. Free pages are overwritten, so that the old ones cannot be read out of the file.
+   */
+  #sealOld(): void {
+    const old = this.#db.select().from(keys).where(isNull(keys.sealed)).all();
+    if (old.length === 0) return;
+    this.#db.$client.pragma('secure_delete = ON');
+    this.#db.$client
+      .transaction(() => {
+        for (const { id, secretHash } of old) {
+          const plainHash = Buffer.from(secretHash, 'hex');
+          const values = { secretHash: lookupOf(plainHash), sealed: this.#sealer.seal(plainHash) };
+          this.#db.update(keys).set(values).where(eq(keys.id, id)).run();
+        }
+      })
+      .immediate();
+    this.#db.$client.pragma('wal_checkpoint(TRUNCATE)');
   }
 
   /** Makes the keys a new data folder needs. Answers the admin key when one was made: it is shown this once. */
   prepare(): string | null {
+    this.#sealOld();
     if (this.#setting(PAGE_KEY) === null) {
       const secret = this.create({ label: 'Search pages', rights: ['search'] }).secret;
       this.#db.insert(settings).values({ name: PAGE_KEY, value: secret }).run();
@@ -53,15 +94,17 @@ export class Keys {
 
   /** Makes a key. The secret is in the answer and nowhere else: only its hash is kept. */
   create(wanted: NewKey): { key: Key; secret: string } {
-    checkNewKey(wanted);
+    checkNewKey(wanted, this.#clock.now());
     const secret = `yk_${randomBytes(SECRET_BYTES).toString('base64url')}`;
     const list = (values: readonly string[] | undefined): string | null => (values ? JSON.stringify(values) : null);
+    const plainHash = sha256(secret);
     const row = this.#db
       .insert(keys)
       .values({
         id: randomUUID(),
         label: wanted.label,
-        secretHash: hash(secret),
+        secretHash: lookupOf(plainHash),
+        sealed: this.#sealer.seal(plainHash),
         rights: JSON.stringify(wanted.rights),
         collections: list(wanted.collections),
         origins: list(wanted.origins),
@@ -85,13 +128,13 @@ export class Keys {
     if (!row) throw new Failure('not-found', `There is no key ${id}.`);
     if (this.#isForPages(row)) throw new Failure('conflict', 'The search pages use this key.');
     this.#db.delete(keys).where(eq(keys.id, id)).run();
-    this.#known.delete(row.secretHash);
+    for (const [at, { keyId }] of this.#known) if (keyId === id) this.#known.delete(at);
     for (const [token, { keyId }] of this.#tokens.entries()) if (keyId === id) this.#tokens.delete(token);
   }
 
   /** The search key that the hosted pages carry. */
   pageKey(): string {
-    return this.#setting(PAGE_KEY) ?? '';
+    return (this.#pageKey ??= this.#setting(PAGE_KEY) ?? '');
   }
 
   #setting(name: string): string | null {
@@ -99,7 +142,7 @@ export class Keys {
   }
 
   #isForPages(row: Row): boolean {
-    return row.secretHash === hash(this.pageKey());
+    return row.secretHash === lookupOf(sha256(this.pageKey()));
   }
 
   #present(row: Row): Key {
@@ -123,22 +166,28 @@ export class Keys {
   /** Who holds this secret or scoped token. Throws a Failure when nobody does, or no longer. */
   bySecret(secret: string): Caller {
     const caller = isToken(secret) ? this.#byToken(secret) : this.#byKey(secret);
-    if (caller.expiresAt !== null && caller.expiresAt <= Date.now())
+    if (caller.expiresAt !== null && caller.expiresAt <= this.#clock.now())
       throw new Failure('unauthorised', `The key “${caller.label}” has expired.`);
-    if (caller.keyId !== null) this.#noteUse(caller.keyId);
+    if (caller.keyId !== null) this.#uses.set(caller.keyId, Date.now());
     return caller;
   }
 
   #byKey(secret: string): Caller {
-    const secretHash = hash(secret);
-    if (this.#fixed !== null && timingSafeEqual(Buffer.from(secretHash), Buffer.from(this.#fixed.hash)))
+    const plainHash = sha256(secret);
+    if (this.#fixed !== null && timingSafeEqual(plainHash, this.#fixed.hash))
       return unlimited('admin', FIXED_ADMIN, ['admin']);
-    const known = this.#known.get(secretHash);
+    // By the plain hash, which stays in memory: the other one is needed for the database alone.
+    const at = plainHash.toString('hex');
+    const known = this.#known.get(at);
     if (known) return known;
-    const row = this.#db.select().from(keys).where(eq(keys.secretHash, secretHash)).get();
+    const row = this.#db
+      .select()
+      .from(keys)
+      .where(eq(keys.secretHash, lookupOf(plainHash)))
+      .get();
     if (!row) throw new Failure('unauthorised', 'This key is not known. Check that it was copied whole.');
     const caller = callerOf(row);
-    this.#known.set(secretHash, caller);
+    this.#known.set(at, caller);
     return caller;
   }
 
@@ -152,7 +201,8 @@ export class Keys {
         'unauthorised',
         'The token’s header names no key that is known: set its “kid” to the key’s id.',
       );
-    const caller = narrowed(signer.caller, limitsOf(readToken(token, signer.signingKey)));
+    const claims = readToken(token, signer.signingKey, this.#clock.now());
+    const caller = narrowed(signer.caller, limitsOf(claims, `${keyId}/${sha256(token).toString('base64url')}`));
     this.#tokens.set(token, { keyId, caller });
     return caller;
   }
@@ -161,18 +211,15 @@ export class Keys {
     if (keyId === FIXED_ADMIN && this.#fixed !== null)
       return { caller: unlimited('admin', FIXED_ADMIN, ['admin']), signingKey: this.#fixed.signingKey };
     const row = this.#db.select().from(keys).where(eq(keys.id, keyId)).get();
-    return row ? { caller: callerOf(row), signingKey: Buffer.from(row.secretHash, 'hex') } : null;
+    const signingKey = row?.sealed ? this.#sealer.open(row.sealed) : null;
+    return row && signingKey !== null ? { caller: callerOf(row), signingKey } : null;
   }
 
-  #noteUse(id: string): void {
-    const now = Date.now();
-    if (now - (this.#usedAt.get(id) ?? 0) < USE_WRITTEN_EVERY_MS) return;
-    this.#usedAt.set(id, now);
-    this.#db
-      .update(keys)
-      .set({ lastUsedAt: new Date(now).toISOString() })
-      .where(eq(keys.id, id))
-      .run();
+  /** The keys used since this was asked last, and when; they are written down in the background. */
+  takeUses(): { id: string; at: string }[] {
+    const uses = [...this.#uses].map(([id, at]) => ({ id, at: new Date(at).toISOString() }));
+    this.#uses = new Map();
+    return uses;
   }
 }
 
@@ -184,26 +231,22 @@ function callerOf(row: Row): Caller {
     rights: JSON.parse(row.rights) as Right[],
     collections: list(row.collections),
     origins: list(row.origins),
-    perMinute: row.perMinute,
+    rates: row.perMinute === null ? [] : [{ id: row.id, perMinute: row.perMinute }],
     filter: row.filter,
     expiresAt: row.expiresAt === null ? null : Date.parse(row.expiresAt),
   };
 }
 
-function limitsOf({
-  rights,
-  collections,
-  origins,
-  perMinute,
-  filter,
-  exp,
-}: TokenClaims): Parameters<typeof narrowed>[1] {
+function limitsOf(
+  { rights, collections, origins, perMinute, filter, exp }: TokenClaims,
+  rateId: string,
+): Parameters<typeof narrowed>[1] {
   if (filter !== undefined) checkFilter(filter);
   return {
     ...(rights && { rights }),
     ...(collections && { collections }),
     ...(origins && { origins }),
-    ...(perMinute !== undefined && { perMinute }),
+    ...(perMinute !== undefined && { rate: { id: rateId, perMinute } }),
     ...(filter !== undefined && { filter }),
     ...(exp !== undefined && { expiresAt: exp * 1000 }),
   };
@@ -219,7 +262,7 @@ export function checkFilter(filter: string): void {
   }
 }
 
-function checkNewKey({ rights, filter, expiresAt }: NewKey): void {
+function checkNewKey({ rights, filter, expiresAt }: NewKey, now: number): void {
   const refuse = (pointer: string, detail: string): never => {
     throw new Failure('invalid', `${pointer.slice(1)} ${detail}.`, [{ pointer, detail }]);
   };
@@ -228,5 +271,5 @@ function checkNewKey({ rights, filter, expiresAt }: NewKey): void {
     if (rights.includes('write') || rights.includes('admin'))
       refuse('/filter', 'goes with the rights search and read alone: who writes could change what the filter looks at');
   }
-  if (expiresAt !== undefined && Date.parse(expiresAt) <= Date.now()) refuse('/expiresAt', 'must lie ahead');
+  if (expiresAt !== undefined && Date.parse(expiresAt) <= now) refuse('/expiresAt', 'must lie ahead');
 }

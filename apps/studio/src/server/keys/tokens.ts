@@ -13,10 +13,13 @@ export function keyIdOf(token: string): string | null {
   return typeof kid === 'string' && kid !== '' ? kid : null;
 }
 
-/** Checks a token's signature, times and claims. Throws a Failure. */
-export function readToken(token: string, signingKey: Buffer): TokenClaims {
+/** Checks a token's signature, times (at `now`, milliseconds since 1970) and claims. Throws a Failure. */
+export function readToken(token: string, signingKey: Buffer, now: number): TokenClaims {
   try {
-    const claims: unknown = jwt.verify(token, signingKey, { algorithms: ['HS256'] });
+    const claims: unknown = jwt.verify(token, signingKey, {
+      algorithms: ['HS256'],
+      clockTimestamp: Math.floor(now / 1000),
+    });
     return validate('TokenClaims', claims);
   } catch (error) {
     if (isFailure(error)) throw new Failure('unauthorised', `The token's claims: ${error.message}`, error.parts);

@@ -34,8 +34,8 @@ export class Profiles {
   }
 
   async #make(name: string, id: number, keyField: string, filter: string | null): Promise<Profile> {
-    const keys = filter === null ? null : await this.#search.keysWhere(name, filter);
-    return this.#reader().call('profile', [id, keyField, keys]);
+    if (filter !== null) await this.#search.keysPage(name, filter, 0, 0, false);
+    return this.#reader().call('profile', [id, keyField, filter]);
   }
 
   /** Another with every change of a record: numbers of versions and of graves are never given out twice. */

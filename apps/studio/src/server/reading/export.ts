@@ -9,7 +9,10 @@ export interface ExportOrder {
   format: 'ndjson' | 'csv';
   /** Field paths; `*` = all. */
   fields: string[];
-  keys: ReadonlySet<string> | null;
+  /** CQL2-Text: only records that fulfil it. */
+  filter: string | null;
+  /** Cells that a spreadsheet would run as formulas are written as text. */
+  forSpreadsheets: boolean;
 }
 
 /** Pieces of about this many units: large enough to travel well, small enough to hold. */
@@ -29,10 +32,10 @@ export function* exportRecords(db: Db, order: ExportOrder): Generator<string> {
   }
 }
 
-function* asLines(db: Db, { collectionId, fields, keys }: ExportOrder): Generator<string> {
+function* asLines(db: Db, { collectionId, fields, filter }: ExportOrder): Generator<string> {
   const whole = fields.includes('*');
   let piece = '';
-  for (const { json, record } of eachRecord(db, collectionId, keys)) {
+  for (const { json, record } of eachRecord(db, collectionId, filter)) {
     piece += `${whole ? json : JSON.stringify(pick(record(), fields))}\n`;
     if (piece.length < PIECE) continue;
     yield piece;
@@ -41,17 +44,17 @@ function* asLines(db: Db, { collectionId, fields, keys }: ExportOrder): Generato
   yield piece;
 }
 
-function* asCsv(db: Db, { collectionId, fields, keys }: ExportOrder): Generator<string> {
+function* asCsv(db: Db, { collectionId, fields, filter, forSpreadsheets }: ExportOrder): Generator<string> {
   const columns = new Set<string>();
-  for (const { record } of eachRecord(db, collectionId, keys)) {
+  for (const { record } of eachRecord(db, collectionId, filter)) {
     for (const name of Object.keys(flat(pick(record(), fields)))) columns.add(name);
   }
   const names = [...columns];
-  let rows: string[][] = [names];
+  let rows: string[][] = [names.map((name) => asCell(name, forSpreadsheets))];
   let size = 0;
-  for (const { record } of eachRecord(db, collectionId, keys)) {
+  for (const { record } of eachRecord(db, collectionId, filter)) {
     const cells = flat(pick(record(), fields));
-    const row = names.map((name) => (Object.hasOwn(cells, name) ? cells[name]! : ''));
+    const row = names.map((name) => (Object.hasOwn(cells, name) ? asCell(cells[name]!, forSpreadsheets) : ''));
     size += row.reduce((sum, cell) => sum + cell.length + 1, 0);
     rows.push(row);
     if (size < PIECE) continue;
@@ -60,6 +63,15 @@ function* asCsv(db: Db, { collectionId, fields, keys }: ExportOrder): Generator<
     size = 0;
   }
   yield stringify(rows, { record_delimiter: 'windows' });
+}
+
+/** Spreadsheets take a cell that begins like this for a formula (OWASP, "CSV Injection"); a number does no harm. */
+const FORMULA = /^[=+\-@\t\r]/;
+const NUMBER = /^[-+]?\d+([.,]\d+)?(e[-+]?\d+)?$/i;
+
+/** A cell as it is, or with the apostrophe before it that makes a spreadsheet take it for text. */
+export function asCell(text: string, forSpreadsheets: boolean): string {
+  return forSpreadsheets && FORMULA.test(text) && !NUMBER.test(text) ? `'${text}` : text;
 }
 
 /** A record as cells: objects opened into dotted names, lists as JSON, null and absent values empty. */

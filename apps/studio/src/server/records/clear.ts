@@ -25,14 +25,16 @@ export function clearRecords(db: Db, collectionId: number): boolean {
       .run().changes > 0
   )
     return true;
-  db.$client.transaction(() => {
-    db.delete(originals).where(eq(originals.collectionId, collectionId)).run();
-    db.delete(graves).where(eq(graves.collectionId, collectionId)).run();
-    db.delete(segments).where(eq(segments.collectionId, collectionId)).run();
-    db.delete(tunings).where(eq(tunings.collectionId, collectionId)).run();
-    db.delete(judgements).where(eq(judgements.collectionId, collectionId)).run();
-    db.delete(pastQueries).where(eq(pastQueries.collectionId, collectionId)).run();
-    db.delete(collections).where(eq(collections.id, collectionId)).run();
-  })();
+  db.$client
+    .transaction(() => {
+      db.delete(originals).where(eq(originals.collectionId, collectionId)).run();
+      db.delete(graves).where(eq(graves.collectionId, collectionId)).run();
+      db.delete(segments).where(eq(segments.collectionId, collectionId)).run();
+      db.delete(tunings).where(eq(tunings.collectionId, collectionId)).run();
+      db.delete(judgements).where(eq(judgements.collectionId, collectionId)).run();
+      db.delete(pastQueries).where(eq(pastQueries.collectionId, collectionId)).run();
+      db.delete(collections).where(eq(collections.id, collectionId)).run();
+    })
+    .immediate();
   return false;
 }

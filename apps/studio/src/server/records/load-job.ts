@@ -1,13 +1,16 @@
 import type { RecordJson, TaskError } from '@yucca/contract';
 import { LIMITS } from '@yucca/contract';
 import { createHash } from 'node:crypto';
-import { PassThrough, type Readable } from 'node:stream';
+import { once } from 'node:events';
+import { PassThrough, pipeline, Transform, type Readable } from 'node:stream';
 import { createGunzip } from 'node:zlib';
+import { storageCodeOf, storageSentence } from '../storage/storage-failure';
+import { isUnpackError } from '../unpack-error';
 import type { FailedLines } from './failed-lines';
 import { READERS } from './readers';
 import { nestDotted } from './readers/nest';
 import { excerpt, InputError, type Row } from './readers/reader';
-import { checkRecord, keyOf, RecordError, type RecordStore, type WriteMode } from './record-store';
+import { checkRecord, CollectionGone, keyOf, RecordError, type RecordStore, type WriteMode } from './record-store';
 
 export interface LoadOptions {
   collectionId: number;
@@ -34,15 +37,26 @@ export interface LoadProgress {
 
 /** Rows written in one transaction: few enough that other writes wait some milliseconds only. */
 const BATCH = 500;
+/** And bytes of them: rows may be large. */
+const BATCH_BYTES = 4 * 1024 * 1024;
 const TELL_EVERY_MS = 200;
+const INPUT_BUFFER = 1 << 20;
+/** Unpacked bytes from which on it is looked how much an input was packed, and how much is too much. */
+const RATIO_FROM = 64 * 1024 * 1024;
+const MOST_RATIO = 200;
 
 export interface LoadJob {
-  write(chunk: Uint8Array): Promise<void>;
+  /** Hands over bytes; settles when more may come. False: no more are wanted. */
+  write(chunk: Uint8Array): Promise<boolean>;
+  /** No more bytes; settles when every row is stored or counted as failed. `broken`: why there are no more. */
   end(broken: string | null): Promise<LoadProgress>;
   cancel(): void;
 }
 
-/** Starts reading an input into a collection. Rows count as done once the transaction that holds them is on the disk. */
+/**
+ * Starts reading an input into a collection. Rows count as done once the transaction that holds them is on the disk.
+ * Whatever happens to the input, the end comes: with what was stored, and why it stopped.
+ */
 export function startLoad(
   store: RecordStore,
   options: LoadOptions,
@@ -58,36 +72,58 @@ export function startLoad(
     failedKept: false,
     state: 'running',
   };
-  const input = new PassThrough({ highWaterMark: 1 << 20 });
+  const input = new PassThrough({ highWaterMark: INPUT_BUFFER });
   // What still waits in the pipe is not read yet, and must not count when rows are estimated from bytes.
   const loader = new Loader(store, options, failed, progress, (now) =>
     onProgress({ ...now, bytes: now.bytes - input.readableLength }),
   );
-  const source: Readable = options.gzip ? input.pipe(createGunzip()) : input;
+  const source = options.gzip ? unpacked(input, progress) : input;
   let over = false;
   const finished = loader.run(source).finally(() => {
     over = true;
     progress.failedKept = failed.close();
-    input.resume();
-    input.emit('drain');
+    // The streams go with the load, however it ended; an error that comes now was told, or is of no use.
+    for (const stream of [input, source]) stream.on('error', () => {}).destroy();
   });
   return {
     async write(chunk) {
       progress.bytes += chunk.byteLength;
-      if (over || input.write(chunk)) return;
-      await Promise.race([new Promise((resolve) => input.once('drain', resolve)), finished]);
+      if (over || loader.cancelled) return false;
+      if (!input.write(chunk)) await Promise.race([once(input, 'drain'), finished]);
+      return !over;
     },
     async end(broken) {
       loader.broken = broken;
-      input.end();
+      if (!over) input.end();
       await finished;
       return progress;
     },
     cancel() {
       loader.cancelled = true;
-      input.end();
+      // Ends the reading too when no more bytes come.
+      input.destroy();
     },
   };
+}
+
+/** An input as it was before it was packed. More than any real file could be packed by ends it: that is a trap. */
+function unpacked(input: Readable, progress: LoadProgress): Readable {
+  let bytes = 0;
+  const guard = new Transform({
+    transform(chunk: Buffer, _, done) {
+      bytes += chunk.length;
+      const trap = bytes > RATIO_FROM && bytes > progress.bytes * MOST_RATIO;
+      if (trap)
+        done(
+          new InputError(
+            `The input unpacks to more than ${MOST_RATIO} times its size. Nothing real does; send it unpacked.`,
+          ),
+        );
+      else done(null, chunk);
+    },
+  });
+  pipeline(input, createGunzip(), guard, () => {});
+  return guard;
 }
 
 class Loader {
@@ -120,12 +156,16 @@ class Loader {
   async run(source: Readable): Promise<void> {
     const progress = this.#progress;
     let batch: Row[] = [];
+    let bytes = 0;
     try {
-      for await (const row of READERS[this.#options.mediaType]!(source)) {
+      for await (const row of READERS.get(this.#options.mediaType)!(source)) {
         batch.push(row);
-        if (batch.length < BATCH) continue;
-        this.#write(batch);
+        bytes += row.bytes;
+        if (batch.length < BATCH && bytes < BATCH_BYTES) continue;
+        const full = batch;
         batch = [];
+        bytes = 0;
+        this.#write(full);
         // Between batches other messages get their turn: single writes, cancelling, the next bytes.
         await new Promise((resolve) => setImmediate(resolve));
         if (this.cancelled) break;
@@ -133,25 +173,50 @@ class Loader {
       this.#write(batch);
       progress.state = this.cancelled ? 'cancelled' : 'done';
     } catch (error) {
-      progress.state = 'failed';
-      // What was read before the input broke off is good.
-      this.#write(batch);
-      const gzip = this.#options.gzip && /header check|unexpected end/.test((error as Error).message);
-      if (!(error instanceof InputError) && !gzip) throw error;
-      this.#error({ detail: gzip ? 'The input says it is gzip and cannot be unpacked.' : (error as Error).message });
+      this.#end(error, batch);
     }
-    if (this.broken !== null && !this.cancelled) {
+    if (this.broken !== null && !this.cancelled && progress.state === 'done') {
       progress.state = 'failed';
       this.#error({ detail: this.broken });
     }
   }
 
+  /** The input ended otherwise than by its end. Throws what is nobody's fault but ours. */
+  #end(error: unknown, batch: Row[]): void {
+    const progress = this.#progress;
+    progress.state = this.cancelled ? 'cancelled' : 'failed';
+    const reason = this.#reasonOf(error);
+    // What was read before the input broke off is good; unless it was the writing that failed.
+    if (reason === null || reason.byInput) this.#write(batch);
+    if (reason === null && !this.cancelled) throw error;
+    if (reason !== null && !this.cancelled) this.#error({ detail: reason.detail });
+  }
+
+  #reasonOf(error: unknown): { detail: string; byInput: boolean } | null {
+    if (error instanceof InputError) return { detail: error.message, byInput: true };
+    if (isUnpackError(error))
+      return this.broken !== null
+        ? { detail: this.broken, byInput: true }
+        : { detail: 'The input says it is gzip and cannot be unpacked.', byInput: true };
+    if (error instanceof CollectionGone) return { detail: error.message, byInput: false };
+    const code = storageCodeOf(error);
+    return code === null
+      ? null
+      : { detail: `${storageSentence(code)} ${this.#progress.done} rows were stored before.`, byInput: false };
+  }
+
   #write(rows: Row[]): void {
     const progress = this.#progress;
-    const before = { ...progress };
-    this.#store.transaction(this.#options.collectionId, () => {
-      for (const row of rows) this.#writeRow(row);
-    });
+    const before = { ...progress, errors: [...progress.errors] };
+    try {
+      this.#store.transaction(this.#options.collectionId, () => {
+        for (const row of rows) this.#writeRow(row);
+      });
+    } catch (error) {
+      // The transaction was rolled back: none of its rows is stored.
+      Object.assign(progress, before);
+      throw error;
+    }
     if (progress.failed + progress.done === before.failed + before.done) return;
     const now = Date.now();
     if (now - this.#toldAt < TELL_EVERY_MS) return;

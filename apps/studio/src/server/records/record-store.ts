@@ -19,6 +19,15 @@ export class RecordError extends Error {
   override name = 'RecordError';
 }
 
+/** The collection was deleted while something was being written into it. */
+export class CollectionGone extends Error {
+  override name = 'CollectionGone';
+
+  constructor() {
+    super('The collection was deleted while this ran.');
+  }
+}
+
 const encoder = new TextEncoder();
 
 /** Checks a record key. Throws a RecordError. */
@@ -47,7 +56,42 @@ export function checkRecord(value: unknown): RecordJson {
     const what = value === null ? 'null' : Array.isArray(value) ? 'a list' : `a ${typeof value}`;
     throw new RecordError(`a record is a JSON object, this is ${what}`);
   }
+  checkShape(value);
   return value as RecordJson;
+}
+
+/**
+ * Throws a RecordError for a record of too many field paths or levels: everything that knows fields (profile, columns,
+ * screens) works by path. Lists do not add paths, so most records are told by their names alone.
+ */
+function checkShape(record: object): void {
+  let names = 0;
+  const count = (value: unknown, level: number): void => {
+    if (value === null || typeof value !== 'object') return;
+    if (level > LIMITS.jsonDepth)
+      throw new RecordError(`the record is nested more than ${LIMITS.jsonDepth} levels deep`);
+    if (Array.isArray(value)) for (const item of value) count(item, level + 1);
+    else
+      for (const name in value) {
+        names++;
+        count((value as Record<string, unknown>)[name], level + 1);
+      }
+  };
+  count(record, 1);
+  if (names <= LIMITS.pathsPerRecord) return;
+  const paths = new Set<string>();
+  const collect = (value: unknown, path: string): void => {
+    if (value === null || typeof value !== 'object') return;
+    if (Array.isArray(value)) return value.forEach((item) => collect(item, path));
+    for (const [name, item] of Object.entries(value)) {
+      const below = `${path}.${name}`;
+      paths.add(below);
+      if (paths.size > LIMITS.pathsPerRecord)
+        throw new RecordError(`the record has more than ${LIMITS.pathsPerRecord} fields`);
+      collect(item, below);
+    }
+  };
+  collect(record, '');
 }
 
 function serialise(record: RecordJson): string {
@@ -127,11 +171,12 @@ export class RecordStore {
   /** Field rules hold for whatever is written, whoever writes it. */
   #readRules(collectionId: number): void {
     const row = this.#db
-      .select({ json: collections.fieldRules })
+      .select({ json: collections.fieldRules, name: collections.name })
       .from(collections)
       .where(eq(collections.id, collectionId))
       .get();
-    const json = row?.json ?? '[]';
+    if (!row || row.name === null) throw new CollectionGone();
+    const { json } = row;
     if (json !== this.#rules.json) this.#rules = { json, rules: JSON.parse(json) as FieldRule[] };
   }
 

@@ -6,7 +6,7 @@ import { randomUUID } from 'node:crypto';
 import type { Collections } from '../collections/collections';
 import type { Db } from '../db/open';
 import { records } from '../db/schema';
-import { Failure } from '../failure';
+import { Failure, isFailure } from '../failure';
 import { existsSync } from 'node:fs';
 import type { Catalogue } from '../index/catalogue';
 import type { Tasks } from '../tasks/tasks';
@@ -14,7 +14,7 @@ import type { Tunings } from '../tuning/tuning';
 import type { KeeperMethods } from '../workers/keeper-worker';
 import type { SearchService } from '../search/search';
 import type { ReaderMethods } from '../workers/reader-worker';
-import { isRemoteError, type RemoteThread } from '../workers/rpc';
+import { isRemoteError, isThreadLost, type RemoteThread } from '../workers/rpc';
 import { failedFile } from './failed-lines';
 import type { LoadProgress } from './load-job';
 import { READERS } from './readers';
@@ -31,6 +31,15 @@ export interface LoadRequest {
   /** Bytes to come, when known: an estimate of the rows is made from them. */
   bytes: number | null;
   body: AsyncIterable<Uint8Array>;
+}
+
+export interface ReadOptions {
+  /** Field paths; `*` = all. */
+  fields?: readonly string[];
+  /** Only records that fulfil this. */
+  filter?: string | null;
+  /** A part of the condition is forced on the caller. */
+  forced?: boolean;
 }
 
 export interface RecordParts {
@@ -56,8 +65,8 @@ export class Records {
   readonly #reader: () => RemoteThread<ReaderMethods>;
   readonly #search: SearchService;
   readonly #dataDir: string;
-  /** Bytes expected by the loads that run. */
-  readonly #expected = new Map<string, number | null>();
+  /** The loads that run: bytes expected of them, and what was told of them last. */
+  readonly #running = new Map<string, { name: string; expected: number | null; told: LoadProgress }>();
 
   constructor(parts: RecordParts) {
     this.#db = parts.db;
@@ -73,11 +82,13 @@ export class Records {
 
   /** What the keeper says while it loads. */
   onProgress(load: string, progress: LoadProgress): void {
+    const running = this.#running.get(load);
+    if (running) running.told = progress;
     this.#tasks.update(load, this.#asTask(load, progress));
   }
 
   #asTask(id: string, { bytes, done, failed, repeated, errors, failedKept }: LoadProgress): Partial<Task> {
-    const expected = this.#expected.get(id) ?? null;
+    const expected = this.#running.get(id)?.expected ?? null;
     const rows = done + failed;
     const total = expected === null || bytes === 0 ? rows : Math.max(rows, Math.round((rows * expected) / bytes));
     return { done, failed, repeated, errors, failedKept, total };
@@ -85,68 +96,105 @@ export class Records {
 
   /**
    * Takes in a whole input. Answers when all of it is stored, with the task: `searchable` comes true a moment later, when
-   * the index has caught up. A bad row never stops the good ones.
+   * the index has caught up. A bad row never stops the good ones. However the input ends, the task ends.
    */
   async load(name: string, request: LoadRequest): Promise<{ task: Task; searchable: Promise<Task> }> {
     const { id: collectionId, keyField } = this.#collections.row(name);
     const { mediaType, gzip, mode, assignKeys, nest = false, bytes, body } = request;
-    if (!(mediaType in READERS)) {
+    if (!READERS.has(mediaType)) {
       throw new Failure(
         'unsupported-type',
-        `Records come as ${Object.keys(READERS).join(', ')}; this was sent as “${mediaType || 'nothing'}”.`,
+        `Records come as ${[...READERS.keys()].join(', ')}; this was sent as “${mediaType.slice(0, 80) || 'nothing'}”.`,
       );
     }
     const id = request.taskId ?? randomUUID();
     this.#tasks.begin(id, 'load', name, () => this.#keeper.send('loadCancel', [id]));
-    this.#expected.set(id, gzip ? null : bytes);
+    this.#running.set(id, { name, expected: gzip ? null : bytes, told: NOTHING_LOADED });
     const progress = await this.#pump(id, { collectionId, keyField, mediaType, gzip, mode, assignKeys, nest }, body);
     this.#tasks.update(id, { ...this.#asTask(id, progress), total: progress.done + progress.failed, step: 'indexing' });
-    this.#expected.delete(id);
+    this.#running.delete(id);
     const searchable = this.#makeSearchable(name, collectionId).then(
       () => this.#tasks.end(id, { state: nothingCame(progress) ? 'failed' : progress.state, ...emptyNote(progress) }),
       (error: Error) =>
         this.#tasks.end(id, {
-          state: 'failed',
-          errors: [...progress.errors, { detail: `The records are stored, but indexing failed: ${error.message}` }],
+          state: progress.state === 'cancelled' ? 'cancelled' : 'failed',
+          errors: [
+            ...progress.errors,
+            {
+              detail: isGone(error)
+                ? 'The collection was deleted while this ran.'
+                : `The records are stored, but indexing failed: ${error.message}`,
+            },
+          ],
         }),
     );
     return { task: this.#tasks.get(id), searchable };
   }
 
+  /** Hands an input over, piece by piece. Answers what came of it, whatever breaks on the way. */
   async #pump(
     id: string,
     options: Parameters<KeeperMethods['loadBegin']>[1],
     body: AsyncIterable<Uint8Array>,
   ): Promise<LoadProgress> {
-    await this.#keeper.call('loadBegin', [id, options]);
-    let broken: string | null = null;
     try {
-      for await (const chunk of body) await this.#keeper.call('loadChunk', [id, chunk]);
-    } catch {
-      broken = 'The connection ended before the whole input had come. What had come is kept.';
+      await this.#keeper.call('loadBegin', [id, options]);
+      return await this.#keeper.call('loadEnd', [id, await this.#send(id, body)]);
+    } catch (error) {
+      // The thread that wrote is gone, or made a mistake: what it told last is stored, and perhaps a little more.
+      const told = this.#running.get(id)?.told ?? NOTHING_LOADED;
+      const detail = isThreadLost(error)
+        ? error.message
+        : `Yucca made a mistake while loading: ${(error as Error).message}`;
+      return { ...told, state: 'failed', errors: [...told.errors, { detail }] };
     }
-    return this.#keeper.call('loadEnd', [id, broken]);
+  }
+
+  /** Sends the bytes. Answers why they ended before their end; null when they did not. */
+  async #send(id: string, body: AsyncIterable<Uint8Array>): Promise<string | null> {
+    try {
+      for await (const chunk of body) if (!(await this.#keeper.call('loadChunk', [id, chunk]))) break;
+      return null;
+    } catch (error) {
+      if (isThreadLost(error) || isRemoteError(error)) throw error;
+      return isFailure(error)
+        ? error.message
+        : 'The connection ended before the whole input had come. What had come is kept.';
+    }
+  }
+
+  /** Ends the loads into a collection. */
+  cancelLoads(name: string): void {
+    for (const [id, load] of this.#running) if (load.name === name) this.#keeper.send('loadCancel', [id]);
   }
 
   async #makeSearchable(name: string, collectionId: number): Promise<void> {
-    const first = this.#collections.understand(name);
-    if (first === null) return this.#catalogue.refresh(collectionId);
-    await this.#tunings.replaceDraft(name, first);
-    await this.#tunings.publish(name, 'Facets guessed from the data');
+    const wanted = this.#collections.wantsUnderstanding(name);
+    if (wanted !== null) {
+      const { card, facets } = await this.#reader().call('understand', [collectionId, wanted.keyField]);
+      const first = this.#collections.understood(name, card, facets);
+      if (first !== null) {
+        await this.#tunings.replaceDraft(name, first);
+        await this.#tunings.publish(name, 'Facets guessed from the data');
+      }
+    }
     await this.#catalogue.refresh(collectionId);
   }
 
-  /** A page of records in record order; with a condition, of those that fulfil it. */
+  /**
+   * A page of records in record order; with a condition, of those that fulfil it. The index says which those are; what is
+   * sent was looked at once more, because a record may have changed since.
+   */
   async list(
     name: string,
     page: number,
     size: number,
-    { fields = ['*'], filter = null }: { fields?: readonly string[]; filter?: string | null } = {},
+    { fields = ['*'], filter = null, forced = false }: ReadOptions = {},
   ): Promise<Page<RecordJson>> {
     const { id, records: all } = this.#collections.row(name);
-    const found = filter === null ? null : await this.#search.keysPage(name, filter, (page - 1) * size, size);
+    const found = filter === null ? null : await this.#search.keysPage(name, filter, (page - 1) * size, size, !forced);
     const total = found === null ? all : found.total;
-    const rows = found === null ? this.#slice(id, page, size) : this.#byKeys(id, found.keys);
+    const rows = found === null ? this.#slice(id, page, size) : await this.#search.rowsThat(name, filter!, found.keys);
     const items = rows.map((json) => pick(JSON.parse(json) as RecordJson, fields));
     return { items, total, page, pages: size === 0 ? 0 : Math.ceil(total / size), size };
   }
@@ -163,10 +211,6 @@ export class Records {
       .map(({ json }) => json);
   }
 
-  #byKeys(collectionId: number, keys: readonly string[]): string[] {
-    return keys.flatMap((key) => this.#find(collectionId, key) ?? []);
-  }
-
   #find(collectionId: number, key: string): string | null {
     const row = this.#db
       .select({ json: records.json })
@@ -176,11 +220,12 @@ export class Records {
     return row?.json ?? null;
   }
 
-  /** One record. Throws a Failure when there is none, or `filter` hides it from whoever asks. */
+  /** One record. Throws a Failure when there is none, or `filter` hides it, just as it stands there, from whoever asks. */
   async get(name: string, key: string, filter: string | null = null): Promise<RecordJson> {
-    const json = this.#find(this.#collections.row(name).id, key);
-    const hidden = json !== null && filter !== null && !(await this.#search.fulfils(name, filter, key));
-    if (json === null || hidden) throw new Failure('not-found', `“${name}” has no record with the key “${key}”.`);
+    const { id } = this.#collections.row(name);
+    const json =
+      filter === null ? this.#find(id, key) : ((await this.#search.rowsThat(name, filter, [key]))[0] ?? null);
+    if (json === null) throw new Failure('not-found', `“${name}” has no record with the key “${key}”.`);
     return JSON.parse(json) as RecordJson;
   }
 
@@ -194,13 +239,21 @@ export class Records {
   async *export(
     name: string,
     format: 'ndjson' | 'csv',
-    { fields = ['*'], filter = null }: { fields?: string[]; filter?: string | null } = {},
+    {
+      fields = ['*'],
+      filter = null,
+      forced = false,
+      forSpreadsheets = false,
+    }: ReadOptions & { forSpreadsheets?: boolean } = {},
   ): AsyncGenerator<string> {
     const { id: collectionId } = this.#collections.row(name);
-    const keys = filter === null ? null : await this.#search.keysWhere(name, filter);
+    // Asked for nothing, so that what is wrong with the condition is told by whoever knows the fields.
+    if (filter !== null) await this.#search.keysPage(name, filter, 0, 0, !forced);
     const id = randomUUID();
     const reader = this.#reader();
-    await reader.call('exportBegin', [id, { collectionId, format, fields, keys }]);
+    await reader
+      .call('exportBegin', [id, { collectionId, format, fields: [...fields], filter, forSpreadsheets }])
+      .catch(asFailure);
     try {
       for (;;) {
         const piece = await reader.call('exportNext', [id]);
@@ -223,25 +276,43 @@ export class Records {
   async put(name: string, key: string, record: unknown, mode: WriteMode): Promise<WriteOutcome> {
     const { id, keyField } = this.#collections.row(name);
     if (mode === 'merge') await this.get(name, key);
-    const outcome = await this.#keeper.call('put', [id, key, record, mode, keyField]).catch(asFailure);
+    const outcome = await this.#keeper.call('put', [id, key, JSON.stringify(record), mode, keyField]).catch(asFailure);
     if (outcome.did !== 'unchanged') await this.#catalogue.refresh(id);
     return outcome;
   }
 
-  /** Deletes records; answers how many there were. None of them is found when this answers. */
-  async remove(name: string, keys: string[]): Promise<number> {
+  /**
+   * Deletes records; answers how many there were. None of them is found when this answers. With a condition, only those
+   * that fulfil it at the moment they are deleted.
+   */
+  async remove(name: string, keys: string[], filter: string | null = null): Promise<number> {
     const { id } = this.#collections.row(name);
-    const removed = await this.#keeper.call('remove', [id, keys]);
+    const removed = await this.#keeper.call('remove', [id, keys, filter]).catch(asFailure);
     if (removed > 0) await this.#catalogue.refresh(id);
     return removed;
   }
 }
 
 function asFailure(error: unknown): never {
+  if (isRemoteError(error) && error.note.name === 'SearchRequestError')
+    throw new Failure('invalid', error.message, [{ pointer: '/filter', detail: error.message }]);
   if (isRemoteError(error) && error.note.name === 'RecordError')
     throw new Failure('invalid', `Not stored: ${error.message}.`);
+  if (isGone(error)) throw new Failure('not-found', 'The collection was deleted meanwhile.');
   throw error;
 }
+
+const isGone = (error: unknown): boolean => isRemoteError(error) && error.note.name === 'CollectionGone';
+
+const NOTHING_LOADED: LoadProgress = {
+  bytes: 0,
+  done: 0,
+  failed: 0,
+  repeated: 0,
+  errors: [],
+  failedKept: false,
+  state: 'running',
+};
 
 const nothingCame = ({ done, failed, errors }: LoadProgress): boolean => done + failed + errors.length === 0;
 

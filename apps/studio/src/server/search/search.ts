@@ -15,13 +15,14 @@ import type { Catalogue } from '../index/catalogue';
 import { isRemoteError } from '../workers/rpc';
 import type { AnsweredQueries, AnsweredQuery } from '../past-queries/answered-queries';
 import type { PastQueries } from '../past-queries/past-queries';
+import type { HangUp } from './hang-up';
 import type { Tunings } from '../tuning/tuning';
 import { SearchCancelled, type Question, type Run, type Searchers } from './searchers';
 
 /** Who asks, as far as a search minds. */
 export interface SearchOptions {
   /** Fires when the caller has gone. */
-  signal?: AbortSignal | undefined;
+  signal?: HangUp | undefined;
   /** A condition the caller cannot get round (of its key): other records do not exist for it. */
   forcedFilter?: string | undefined;
 }
@@ -54,15 +55,7 @@ export class SearchService {
 
   /** Answers a search. Throws a Failure for what is not there, a SearchCancelled when `signal` fires first. */
   async search(name: string, request: SearchRequest, options: SearchOptions = {}): Promise<SearchAnswer> {
-    const start = performance.now();
-    const { answer, engineMs } = await this.#ask(
-      name,
-      options,
-      (thread, ask) => thread.call('search', [ask, request]),
-      request,
-    );
-    const queryId = this.#keep(name, request, options, answer.total);
-    return { ...answer, queryId, timing: timing(start, engineMs) };
+    return JSON.parse((await this.searchJson(name, request, options)).json) as SearchAnswer;
   }
 
   /** The same as JSON, made by the searcher's thread, for the route that sends it on as it is. */
@@ -135,14 +128,23 @@ export class SearchService {
     return this.#ask(name, {}, (thread, ask) => thread.call('keysWhere', [ask, filter]));
   }
 
-  /** How many records fulfil a condition, and the keys of a page of them. */
-  keysPage(name: string, filter: string, from: number, size: number): Promise<{ total: number; keys: string[] }> {
-    return this.#ask(name, {}, (thread, ask) => thread.call('keysPage', [ask, filter, from, size]));
+  /** The JSON of those of some records, by their keys and in that order, that fulfil a condition as they stand now. */
+  rowsThat(name: string, filter: string, keys: readonly string[]): Promise<string[]> {
+    return this.#ask(name, {}, (thread, ask) => thread.call('rowsThat', [ask, filter, keys]));
   }
 
-  /** Whether the record with this key fulfils a condition. */
-  fulfils(name: string, filter: string, key: string): Promise<boolean> {
-    return this.#ask(name, {}, (thread, ask) => thread.call('fulfils', [ask, filter, key]));
+  /**
+   * How many records fulfil a condition, and the keys of a page of them. `mayName`: whether a misspelt field may be answered
+   * with the name of another, which may stand in hidden records alone.
+   */
+  keysPage(
+    name: string,
+    filter: string,
+    from: number,
+    size: number,
+    mayName: boolean,
+  ): Promise<{ total: number; keys: string[] }> {
+    return this.#ask(name, {}, (thread, ask) => thread.call('keysPage', [ask, filter, from, size, mayName]));
   }
 
   /** Gives an answer its id, and keeps its query for what the visitor does with it. */

@@ -1,9 +1,11 @@
 import type { Task } from '@yucca/contract';
 import { desc, eq, inArray } from 'drizzle-orm';
+import { LRUCache } from 'lru-cache';
 import { EventEmitter } from 'node:events';
 import type { Db } from '../db/open';
 import { tasks } from '../db/schema';
 import { Failure } from '../failure';
+import type { StorageHealth } from '../storage/storage-health';
 
 interface Running {
   task: Task;
@@ -22,11 +24,15 @@ export function isOver({ state }: Task): boolean {
 /** Long work: what runs now, in memory; what ran, in the database. */
 export class Tasks {
   readonly #db: Db;
+  readonly #storage: Pick<StorageHealth, 'heard'>;
   readonly #running = new Map<string, Running>();
+  /** The newest ends, for the time when the disk did not take them. */
+  readonly #ended = new LRUCache<string, Task>({ max: 200 });
   readonly #changes = new EventEmitter().setMaxListeners(0);
 
-  constructor(db: Db) {
+  constructor(db: Db, storage: Pick<StorageHealth, 'heard'>) {
     this.#db = db;
+    this.#storage = storage;
     this.#closeInterrupted();
   }
 
@@ -62,11 +68,16 @@ export class Tasks {
       task: JSON.stringify(task),
       startedAt: task.startedAt,
     };
-    this.#db
-      .insert(tasks)
-      .values({ id: task.id, ...row })
-      .onConflictDoUpdate({ target: tasks.id, set: row })
-      .run();
+    try {
+      this.#db
+        .insert(tasks)
+        .values({ id: task.id, ...row })
+        .onConflictDoUpdate({ target: tasks.id, set: row })
+        .run();
+    } catch (error) {
+      // A task comes to its end on a full disk too; it is only not remembered after a restart.
+      if (!this.#storage.heard(error)) throw error;
+    }
   }
 
   /** Begins a task. `cancel` is called when somebody asks for it. */
@@ -104,8 +115,10 @@ export class Tasks {
 
   end(id: string, change: Partial<Task> & { state: Task['state'] }): Task {
     this.update(id, { ...change, step: '', endedAt: new Date().toISOString() });
-    const running = this.#running.get(id)!;
+    const running = this.#running.get(id);
+    if (!running) return this.get(id);
     this.#running.delete(id);
+    this.#ended.set(id, running.task);
     this.#save(running.task);
     running.end(running.task);
     this.#changes.emit(id, running.task);
@@ -113,11 +126,16 @@ export class Tasks {
   }
 
   get(id: string): Task {
-    const running = this.#running.get(id);
-    if (running) return running.task;
+    const known = this.#running.get(id)?.task ?? this.#ended.get(id);
+    if (known) return known;
     const row = this.#db.select().from(tasks).where(eq(tasks.id, id)).get();
     if (!row) throw new Failure('not-found', `There is no task ${id}.`);
     return JSON.parse(row.task) as Task;
+  }
+
+  /** How many run now. */
+  get running(): number {
+    return this.#running.size;
   }
 
   /** The newest tasks of a collection, or of all, running ones included. */

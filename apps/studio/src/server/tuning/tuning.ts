@@ -66,23 +66,39 @@ export class Tunings {
    * when that is still it: throws a Failure when it has been changed by somebody else meanwhile.
    */
   async replaceDraft(name: string, input: unknown, onlyIf: string | null = null): Promise<TuningDocument> {
-    const { id } = this.#collections.row(name);
     const document = checkTuning(input);
+    return this.#change(name, onlyIf, () => document);
+  }
+
+  /** Changes the draft there is (RFC 7396): the one that is there when it is this change's turn. */
+  async patchDraft(name: string, patch: unknown, onlyIf: string | null = null): Promise<TuningDocument> {
+    return this.#change(name, onlyIf, () => checkTuning(applyMergePatch(this.get(name, 'draft'), patch)));
+  }
+
+  async #change(name: string, onlyIf: string | null, make: () => TuningDocument): Promise<TuningDocument> {
+    const { id } = this.#collections.row(name);
+    // What is wrong is told at once, not after whatever is under way.
     this.#requireTag(name, onlyIf);
-    await this.#catalogue.retune(id, [document], () => {
-      this.#requireTag(name, onlyIf);
-      const values = { collectionId: id, version: DRAFT, document: JSON.stringify(document) };
-      const savedAt = new Date().toISOString();
-      this.#db
-        .insert(tunings)
-        .values({ ...values, savedAt })
-        .onConflictDoUpdate({
-          target: [tunings.collectionId, tunings.version],
-          set: { document: values.document, savedAt },
-        })
-        .run();
-    });
+    make();
+    let document: TuningDocument = {};
+    await this.#catalogue.retune(
+      id,
+      () => {
+        this.#requireTag(name, onlyIf);
+        return [(document = make())];
+      },
+      () => this.#store(id, document),
+    );
     return document;
+  }
+
+  #store(collectionId: number, document: TuningDocument): void {
+    const values = { document: JSON.stringify(document), savedAt: new Date().toISOString() };
+    this.#db
+      .insert(tunings)
+      .values({ collectionId, version: DRAFT, ...values })
+      .onConflictDoUpdate({ target: [tunings.collectionId, tunings.version], set: values })
+      .run();
   }
 
   #requireTag(name: string, onlyIf: string | null): void {
@@ -90,7 +106,7 @@ export class Tunings {
     const { id, liveVersion } = this.#collections.row(name);
     // As it is stored: reading thousands of synonyms only to write them out again took longer than all else.
     if (onlyIf === tagOfText(this.#text(id, DRAFT) ?? this.#text(id, liveVersion) ?? '{}')) return;
-    throw new Failure('conflict', 'The draft has been changed elsewhere since you read it. Read it again.');
+    throw new Failure('stale', 'The draft has been changed elsewhere since you read it. Read it again.');
   }
 
   /** What saving a draft would take. Throws a Failure when it is not valid. */
@@ -98,13 +114,13 @@ export class Tunings {
     return this.#catalogue.costOf(this.#collections.row(name).id, checkTuning(input));
   }
 
-  async patchDraft(name: string, patch: unknown, onlyIf: string | null = null): Promise<TuningDocument> {
-    return this.replaceDraft(name, applyMergePatch(this.get(name, 'draft'), patch), onlyIf);
-  }
-
   async discardDraft(name: string): Promise<void> {
     const { id } = this.#collections.row(name);
-    await this.#catalogue.retune(id, [], () => this.#dropDraft(id));
+    await this.#catalogue.retune(
+      id,
+      () => [],
+      () => this.#dropDraft(id),
+    );
   }
 
   #dropDraft(collectionId: number): void {
@@ -116,38 +132,44 @@ export class Tunings {
 
   /** Makes the draft live in one step; answers the new version. Answers the live version when there is no draft. */
   async publish(name: string, note: string | null): Promise<number> {
-    const { id, liveVersion } = this.#collections.row(name);
-    const document = this.#find(id, DRAFT);
-    if (!document) return liveVersion;
-    let version = liveVersion;
-    await this.#catalogue.retune(id, [document], () => {
-      this.#db.$client.transaction(() => {
+    const { id } = this.#collections.row(name);
+    let version = 0;
+    // The draft as it is when it is the publishing's turn: one that was saved before that goes live, a later one stays.
+    let document: TuningDocument | null = null;
+    await this.#catalogue.retune(
+      id,
+      () => ((document = this.#find(id, DRAFT)) === null ? [] : [document]),
+      () => (version = this.#makeLive(id, document, note)),
+    );
+    return version;
+  }
+
+  #makeLive(collectionId: number, document: TuningDocument | null, note: string | null): number {
+    return this.#db.$client
+      .transaction((): number => {
+        const { liveVersion } = this.#db.select().from(collections).where(eq(collections.id, collectionId)).get()!;
+        if (document === null) return liveVersion;
         const newest = this.#db
           .select({ version: tunings.version })
           .from(tunings)
-          .where(eq(tunings.collectionId, id))
+          .where(eq(tunings.collectionId, collectionId))
           .orderBy(desc(tunings.version))
           .get();
-        version = Math.max(newest?.version ?? 0, liveVersion) + 1;
+        const version = Math.max(newest?.version ?? 0, liveVersion) + 1;
+        const savedAt = new Date().toISOString();
         this.#db
           .insert(tunings)
-          .values({
-            collectionId: id,
-            version,
-            document: JSON.stringify(document),
-            note,
-            savedAt: new Date().toISOString(),
-          })
+          .values({ collectionId, version, document: JSON.stringify(document), note, savedAt })
           .run();
         this.#db
           .update(collections)
-          .set({ liveVersion: version, changedAt: new Date().toISOString() })
-          .where(eq(collections.id, id))
+          .set({ liveVersion: version, changedAt: savedAt })
+          .where(eq(collections.id, collectionId))
           .run();
-        this.#dropDraft(id);
-      })();
-    });
-    return version;
+        this.#dropDraft(collectionId);
+        return version;
+      })
+      .immediate();
   }
 
   versions(name: string): TuningVersion[] {

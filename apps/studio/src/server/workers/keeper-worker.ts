@@ -1,8 +1,14 @@
 /** The keeper: the one thread that writes records, and that makes the small fresh part of an index right after. */
+import { eq } from 'drizzle-orm';
+import { rmSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
 import { workerData } from 'node:worker_threads';
+import { trimAudit, writeNotes, type Audit } from '../audit/audit';
 import { openDb } from '../db/open';
+import { keys } from '../db/schema';
 import { buildSegment, type BuildJob, type BuiltSegment } from '../index/build-segment';
 import { FailedLines } from '../records/failed-lines';
+import { rowsThat } from '../reading/rows-that';
 import { startLoad, type LoadJob, type LoadOptions, type LoadProgress } from '../records/load-job';
 import {
   checkRecord,
@@ -14,6 +20,8 @@ import {
 } from '../records/record-store';
 import { repairRecords, type RepairOrder, type RepairProgress } from '../records/repair-job';
 import { clearRecords, collectionIds } from '../records/clear';
+import { lastClock, writeClock } from '../settings/last-clock';
+import { trimEvents } from '../visitor-events/trim-events';
 import { serve, tell } from './rpc';
 import type { ThreadData } from './spawn';
 
@@ -21,6 +29,22 @@ const { dataDir } = workerData as ThreadData;
 const db = openDb(dataDir);
 const store = new RecordStore(db);
 const loads = new Map<string, LoadJob>();
+/** Records deleted in one transaction: other writes come between. */
+const REMOVED_AT_ONCE = 500;
+
+/** Events and the trail are looked through for what is too old this often. */
+const TRIM_EVERY_MS = 60_000;
+let trimmedAt = 0;
+
+/** What the main thread has noted since it told the last time. */
+interface Notes {
+  uses: { id: string; at: string }[];
+  notes: ReturnType<Audit['takeNotes']>;
+  /** What time it is, in milliseconds since 1970. */
+  clock: number;
+  eventDays: number;
+}
+
 const cancelledRepairs = new Set<string>();
 
 export type KeeperEvent = { load: string; progress: LoadProgress } | { repair: string; progress: RepairProgress };
@@ -36,14 +60,15 @@ const methods = {
     );
   },
 
-  /** Hands over bytes; answers when more may come. */
-  async loadChunk(id: string, chunk: Uint8Array): Promise<void> {
-    await loads.get(id)?.write(chunk);
+  /** Hands over bytes; answers when more may come, and whether they are wanted. */
+  async loadChunk(id: string, chunk: Uint8Array): Promise<boolean> {
+    return (await loads.get(id)?.write(chunk)) ?? false;
   },
 
   /** No more bytes; answers when every row is stored or counted as failed. `broken` = the sender vanished. */
   async loadEnd(id: string, broken: string | null): Promise<LoadProgress> {
-    const job = loads.get(id)!;
+    const job = loads.get(id);
+    if (!job) throw new Error(`no load ${id} is under way`);
     try {
       return await job.end(broken);
     } finally {
@@ -66,8 +91,9 @@ const methods = {
     cancelledRepairs.add(id);
   },
 
-  put(collectionId: number, key: string, record: unknown, mode: WriteMode, keyField: string): WriteOutcome {
-    const checked = checkRecord(record);
+  /** `json`: the record as text, which crosses threads whatever its shape. */
+  put(collectionId: number, key: string, json: string, mode: WriteMode, keyField: string): WriteOutcome {
+    const checked = checkRecord(JSON.parse(json));
     const own = keyOf(checked, keyField);
     if (own !== null && own !== key)
       throw new RecordError(`the record's "${keyField}" is "${own}", the address says "${key}"`);
@@ -75,8 +101,41 @@ const methods = {
     return store.transaction(collectionId, () => store.put(collectionId, key, complete, mode));
   },
 
-  remove(collectionId: number, keys: string[]): number {
-    return store.transaction(collectionId, () => keys.filter((key) => store.remove(collectionId, key)).length);
+  /** Deletes records, in pieces; with a condition, those that still fulfil it. */
+  async remove(collectionId: number, keys: string[], filter: string | null): Promise<number> {
+    let removed = 0;
+    for (let at = 0; at < keys.length; at += REMOVED_AT_ONCE) {
+      const piece = keys.slice(at, at + REMOVED_AT_ONCE);
+      removed += store.transaction(collectionId, () => {
+        const still = filter === null ? piece : rowsThat(db, collectionId, filter, piece).map(({ key }) => key);
+        return still.filter((key) => store.remove(collectionId, key)).length;
+      });
+      await new Promise((resolve) => setImmediate(resolve));
+    }
+    return removed;
+  },
+
+  /** Writes down what was noted in memory, and clears away what is kept long enough. */
+  writeNotes({ uses, notes, clock, eventDays }: Notes): void {
+    db.$client
+      .transaction(() => {
+        for (const { id, at } of uses) db.update(keys).set({ lastUsedAt: at }).where(eq(keys.id, id)).run();
+        writeNotes(db, notes);
+        writeClock(db, clock);
+      })
+      .immediate();
+    if (Date.now() - trimmedAt < TRIM_EVERY_MS) return;
+    trimmedAt = Date.now();
+    trimAudit(db);
+    trimEvents(db, eventDays);
+  },
+
+  /** Writes something small. Throws when the disk refuses. */
+  tryWriting(): void {
+    const file = path.join(dataDir, 'try-writing');
+    writeFileSync(file, Buffer.alloc(64 * 1024));
+    rmSync(file);
+    db.$client.transaction(() => writeClock(db, Math.max(lastClock(db), 0))).immediate();
   },
 
   buildFresh(job: BuildJob): BuiltSegment {

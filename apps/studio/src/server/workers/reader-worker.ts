@@ -1,47 +1,105 @@
 /** The reader: whatever has to go through all records of a collection without changing them. */
-import type { FieldRule, Profile, RuleEffect } from '@yucca/contract';
+import type { Card, FieldRule, Profile, RuleEffect } from '@yucca/contract';
 import { Profiler } from '@yucca/engine/profile';
 import { EffectCounter } from '@yucca/engine/rules';
 import { workerData } from 'node:worker_threads';
 import { openDb } from '../db/open';
 import { eachRecord } from '../reading/each-record';
 import { exportRecords, type ExportOrder } from '../reading/export';
-import { serve } from './rpc';
+import { copyEverything, type BackupFacts, type BackupOrder } from '../backups/copy-everything';
+import { problemsOf } from '../backups/problems-of';
+import { understandRecords } from '../reading/understand';
+import { serve, tell } from './rpc';
 import type { ThreadData } from './spawn';
+
+/** Records between two pauses: some milliseconds. */
+const PAUSE_EVERY = 500;
 
 const { dataDir } = workerData as ThreadData;
 const db = openDb(dataDir, { readonly: true });
-const running = new Map<string, { pieces: Generator<string>; close: () => void }>();
+const running = new Map<string, { pieces: Generator<string>; close: () => void; askedAt: number }>();
 
-const asSet = (keys: string[] | null): Set<string> | null => (keys === null ? null : new Set(keys));
+/** An export nobody has asked for a piece of for so long is over: its snapshot keeps the write-ahead log from shrinking. */
+const FORGOTTEN_MS = 5 * 60_000;
+
+function closeForgotten(): void {
+  for (const [id, { askedAt }] of running) if (performance.now() - askedAt > FORGOTTEN_MS) methods.exportEnd(id);
+}
+
+/** Goes through records on a connection of its own, with pauses in which others are answered. */
+async function eachOnItsOwn(
+  collectionId: number,
+  filter: string | null,
+  visit: (row: ReturnType<typeof eachRecord> extends Generator<infer R> ? R : never) => void,
+): Promise<void> {
+  const own = openDb(dataDir, { readonly: true });
+  try {
+    let seen = 0;
+    for (const row of eachRecord(own, collectionId, filter)) {
+      visit(row);
+      if (++seen % PAUSE_EVERY === 0) await new Promise((resolve) => setImmediate(resolve));
+    }
+  } finally {
+    own.$client.close();
+  }
+}
+
+/** What this thread says unasked: the share of a backup that is copied, 0 to 1. */
+export interface ReaderEvent {
+  backup: string;
+  share: number;
+}
 
 const methods = {
-  profile(collectionId: number, keyField: string, keys: string[] | null): Profile {
+  async profile(collectionId: number, keyField: string, filter: string | null): Promise<Profile> {
     const start = performance.now();
     const profiler = new Profiler(keyField);
-    for (const { record } of eachRecord(db, collectionId, asSet(keys))) profiler.add(record());
+    await eachOnItsOwn(collectionId, filter, ({ record }) => profiler.add(record()));
     return profiler.finish(Math.round(performance.now() - start));
   },
 
   /** What a rule would do to the records that are here. */
-  ruleEffect(collectionId: number, rule: FieldRule): RuleEffect {
+  async ruleEffect(collectionId: number, rule: FieldRule): Promise<RuleEffect> {
     const counter = new EffectCounter(rule);
-    for (const { key, record } of eachRecord(db, collectionId, null)) counter.add(key, record());
+    await eachOnItsOwn(collectionId, null, ({ key, record }) => counter.add(key, record()));
     return counter.finish();
   },
 
+  /** Guesses a card and facets. */
+  understand(collectionId: number, keyField: string): { card: Card; facets: string[] } {
+    return understandRecords(db, collectionId, keyField);
+  },
+
+  /** Reads the whole database; answers what is wrong with it, in SQLite's words. */
+  checkDatabase(): string[] {
+    const own = openDb(dataDir, { readonly: true });
+    try {
+      return problemsOf(own);
+    } finally {
+      own.$client.close();
+    }
+  },
+
+  /** Copies everything into a folder; tells the copied share while it goes on. */
+  backup(id: string, order: BackupOrder): Promise<BackupFacts> {
+    return copyEverything(order, (share) => tell({ backup: id, share } satisfies ReaderEvent));
+  },
+
   /** Begins an export on a connection of its own: it stays open between pieces. */
-  exportBegin(id: string, { keys, ...order }: Omit<ExportOrder, 'keys'> & { keys: string[] | null }): void {
+  exportBegin(id: string, order: ExportOrder): void {
+    closeForgotten();
     const own = openDb(dataDir, { readonly: true });
     running.set(id, {
-      pieces: exportRecords(own, { ...order, keys: asSet(keys) }),
+      pieces: exportRecords(own, order),
       close: () => own.$client.close(),
+      askedAt: performance.now(),
     });
   },
 
   /** The next piece; null when there is no more. */
   exportNext(id: string): string | null {
     const one = running.get(id);
+    if (one) one.askedAt = performance.now();
     const next = one?.pieces.next();
     if (next && !next.done) return next.value;
     methods.exportEnd(id);

@@ -1,4 +1,5 @@
-import { parentPort, type Transferable, type Worker } from 'node:worker_threads';
+import { parentPort, workerData, type Transferable, type Worker } from 'node:worker_threads';
+import { Failure } from '../failure';
 
 /** A failure on its way between threads: errors lose their class there, so the name and extra fields travel along. */
 interface ErrorNote {
@@ -35,34 +36,137 @@ export function isRemoteError(error: unknown): error is RemoteError {
   return error instanceof Error && error.name === 'RemoteError';
 }
 
-/** The calling side of a worker thread. */
+/** The thread that was answering a call is gone; another has taken its place, and the call may be made again. */
+export class ThreadLost extends Failure {
+  readonly threadLost = true;
+
+  constructor(thread: string, reason: string) {
+    super('unavailable', `A part of Yucca had to be started again (${thread}: ${reason}). Try again in a moment.`);
+  }
+}
+
+export function isThreadLost(error: unknown): error is ThreadLost {
+  return error instanceof Error && 'threadLost' in error;
+}
+
+/** What every thread is told at its start besides what it works with. */
+export interface Pulse {
+  /** Counted up by the thread as long as it gets on: a count that stands still is a thread that hangs. */
+  pulse: Int32Array;
+}
+
+export interface ThreadOptions {
+  name: string;
+  spawn: (pulse: Int32Array) => Worker;
+  /** Receives what the thread says unasked. */
+  onEvent?: (event: unknown) => void;
+  /** Told when a thread was lost, before another takes its place. */
+  onLost?: (error: Error) => void;
+  /** Gives a new thread the state it should have. Its messages come before any others. */
+  onReplaced?: () => void;
+  /** A thread that has work and does not get on for so long is replaced. */
+  hangMs?: number;
+}
+
+const LOOK_EVERY_MS = 1_000;
+const HANG_MS = 10_000;
+/** A thread that dies right after its start is started again ever more slowly. */
+const YOUNG_MS = 2_000;
+const LONGEST_WAIT_MS = 5_000;
+
+/**
+ * The calling side of a worker thread, whichever worker that is at the moment: one that dies, hangs, or cannot read a
+ * message is replaced. Calls that were under way fail with a ThreadLost; what is asked next, the new one answers.
+ */
 export class RemoteThread<M extends Methods> {
-  readonly #worker: Worker;
+  readonly name: string;
+  /** How often it had to be replaced. */
+  replaced = 0;
+  readonly #options: ThreadOptions;
+  readonly #pulse = new Int32Array(new SharedArrayBuffer(4));
   readonly #open = new Map<number, { resolve: (value: unknown) => void; reject: (error: Error) => void }>();
+  readonly #watch: ReturnType<typeof setInterval>;
+  #worker: Worker | null = null;
+  #startedAt = 0;
+  #wait = 0;
   #next = 1;
   #ending = false;
+  #seenPulse = 0;
+  #stoodStillMs = 0;
 
-  /** `onEvent` receives what the thread says unasked; `onDeath` is told when it ends without being asked to. */
-  constructor(
-    worker: Worker,
-    onEvent: (event: unknown) => void = () => {},
-    onDeath: (error: Error) => void = () => {},
-  ) {
+  constructor(options: ThreadOptions) {
+    this.name = options.name;
+    this.#options = options;
+    this.#start();
+    this.#watch = setInterval(() => this.#look(), LOOK_EVERY_MS).unref();
+  }
+
+  get alive(): boolean {
+    return this.#worker !== null;
+  }
+
+  /** Calls that are under way. */
+  get busy(): number {
+    return this.#open.size;
+  }
+
+  #start(): void {
+    const worker = this.#options.spawn(this.#pulse);
     this.#worker = worker;
-    worker.on('message', (message: Reply) => {
-      if ('event' in message) return onEvent(message.event);
-      const call = this.#open.get(message.reply);
-      this.#open.delete(message.reply);
-      if ('error' in message) call?.reject(new RemoteError(message.error));
-      else call?.resolve(message.value);
-    });
-    const end = (error: Error): void => {
-      for (const { reject } of this.#open.values()) reject(error);
-      this.#open.clear();
-      if (!this.#ending) onDeath(error);
+    this.#startedAt = performance.now();
+    worker.on('message', (message: Reply) => this.#hear(worker, message));
+    worker.on('messageerror', (error) => this.#lose(worker, error));
+    worker.on('error', (error) => this.#lose(worker, error as Error));
+    worker.on('exit', (code) => this.#lose(worker, new Error(`the thread ended with code ${code}`)));
+  }
+
+  #hear(worker: Worker, message: Reply): void {
+    if (worker !== this.#worker) return;
+    if ('event' in message) return this.#options.onEvent?.(message.event);
+    const call = this.#open.get(message.reply);
+    this.#open.delete(message.reply);
+    if ('error' in message) call?.reject(new RemoteError(message.error));
+    else call?.resolve(message.value);
+  }
+
+  #look(): void {
+    const pulse = Atomics.load(this.#pulse, 0);
+    const stands = this.#open.size > 0 && pulse === this.#seenPulse;
+    this.#seenPulse = pulse;
+    this.#stoodStillMs = stands ? this.#stoodStillMs + LOOK_EVERY_MS : 0;
+    const most = this.#options.hangMs ?? HANG_MS;
+    if (this.#stoodStillMs >= most) this.replace(new Error(`no sign of life for ${most / 1000} s`));
+  }
+
+  /** Ends the worker there is and starts another. */
+  replace(reason: Error): void {
+    if (this.#worker !== null) this.#lose(this.#worker, reason);
+  }
+
+  #lose(worker: Worker, error: Error): void {
+    if (worker !== this.#worker) return;
+    this.#worker = null;
+    this.#stoodStillMs = 0;
+    void worker.terminate();
+    if (!this.#ending) this.#options.onLost?.(error);
+    const lost = new ThreadLost(this.name, error.message);
+    const calls = [...this.#open.values()];
+    this.#open.clear();
+    if (!this.#ending) this.#startAgain();
+    for (const { reject } of calls) reject(lost);
+  }
+
+  #startAgain(): void {
+    this.replaced++;
+    const young = performance.now() - this.#startedAt < YOUNG_MS;
+    this.#wait = young ? Math.min(LONGEST_WAIT_MS, this.#wait * 2 || 50) : 0;
+    const start = (): void => {
+      if (this.#ending) return;
+      this.#start();
+      this.#options.onReplaced?.();
     };
-    worker.on('error', end);
-    worker.on('exit', (code) => end(new Error(`the thread ended with code ${code}`)));
+    if (this.#wait === 0) start();
+    else setTimeout(start, this.#wait);
   }
 
   call<K extends keyof M & string>(
@@ -71,21 +175,33 @@ export class RemoteThread<M extends Methods> {
     transfer: Transferable[] = [],
   ): Promise<Awaited<ReturnType<M[K]>>> {
     return new Promise((resolve, reject) => {
+      if (this.#worker === null) return reject(new ThreadLost(this.name, 'it is being started again'));
       const call = this.#next++;
       this.#open.set(call, { resolve: resolve as (value: unknown) => void, reject });
-      this.#worker.postMessage({ call, method, args } satisfies Call, transfer);
+      try {
+        this.#worker.postMessage({ call, method, args } satisfies Call, transfer);
+      } catch (error) {
+        this.#open.delete(call);
+        reject(error as Error);
+      }
     });
   }
 
-  /** A call nobody waits for. Should the thread die over it, `onDeath` is told. */
+  /** A call nobody waits for. Should the thread die over it, `onLost` is told. */
   send<K extends keyof M & string>(method: K, args: Parameters<M[K]>): void {
-    this.call(method, args).catch(() => {});
+    this.call(method, args).catch((error: unknown) => {
+      if (!isThreadLost(error)) this.#options.onLost?.(error as Error);
+    });
   }
 
   /** Ends the thread; calls that are under way fail. */
-  terminate(): Promise<number> {
+  async terminate(): Promise<void> {
     this.#ending = true;
-    return this.#worker.terminate();
+    clearInterval(this.#watch);
+    const worker = this.#worker;
+    if (worker === null) return;
+    this.#lose(worker, new Error('the server stops'));
+    await worker.terminate();
   }
 }
 
@@ -94,22 +210,41 @@ export class RemoteThread<M extends Methods> {
  * while; a thread that ends gives that back at once, where one that waits would keep it until it next cleans up.
  */
 export class ThreadOnDemand<M extends Methods> {
-  readonly #start: () => RemoteThread<M>;
+  readonly name: string;
+  readonly #options: ThreadOptions;
   readonly #restMs: number;
   #thread: RemoteThread<M> | null = null;
   #calls = 0;
+  #replacedBefore = 0;
   #timer: ReturnType<typeof setTimeout> | undefined;
 
   /** `restMs`: how long it waits for more work. */
-  constructor(start: () => RemoteThread<M>, restMs = 5_000) {
-    this.#start = start;
+  constructor(options: ThreadOptions, restMs = 5_000) {
+    this.name = options.name;
+    this.#options = options;
     this.#restMs = restMs;
+  }
+
+  get alive(): boolean {
+    return this.#thread === null || this.#thread.alive;
+  }
+
+  get busy(): number {
+    return this.#calls;
+  }
+
+  get replaced(): number {
+    return this.#replacedBefore + (this.#thread?.replaced ?? 0);
+  }
+
+  replace(reason: Error): void {
+    this.#thread?.replace(reason);
   }
 
   async call<K extends keyof M & string>(method: K, args: Parameters<M[K]>): Promise<Awaited<ReturnType<M[K]>>> {
     clearTimeout(this.#timer);
     this.#calls++;
-    this.#thread ??= this.#start();
+    this.#thread ??= new RemoteThread<M>(this.#options);
     try {
       return await this.#thread.call(method, args);
     } finally {
@@ -121,22 +256,43 @@ export class ThreadOnDemand<M extends Methods> {
     clearTimeout(this.#timer);
     const thread = this.#thread;
     this.#thread = null;
+    this.#replacedBefore += thread?.replaced ?? 0;
     await thread?.terminate();
   }
+}
+
+const BEAT_EVERY_MS = 500;
+const ownPulse = (workerData as Partial<Pulse> | null)?.pulse;
+
+/** Shows that this thread gets on. Called in loops that go on for long without a pause; outside a thread it does nothing. */
+export function beat(): void {
+  if (ownPulse !== undefined) Atomics.add(ownPulse, 0, 1);
 }
 
 /** The answering side, inside the worker thread. */
 export function serve(methods: Methods): void {
   const port = parentPort;
   if (port === null) throw new Error('serve() belongs into a worker thread');
+  setInterval(beat, BEAT_EVERY_MS).unref();
+  // What cannot be read will never be answered: another thread begins anew.
+  port.on('messageerror', (error) => {
+    throw error;
+  });
   port.on('message', async ({ call, method, args }: Call) => {
+    beat();
     try {
       port.postMessage({ reply: call, value: await methods[method]!(...args) });
     } catch (error) {
-      const { name, message } = error as Error;
-      port.postMessage({ reply: call, error: { name, message, ...(error as object) } });
+      port.postMessage({ reply: call, error: noteOf(error) });
     }
   });
+}
+
+/** What can be told of an error: its name, its sentence, and its plain fields. */
+function noteOf(error: unknown): ErrorNote {
+  if (!(error instanceof Error)) return { name: 'Error', message: String(error) };
+  const plain = Object.entries(error).filter(([, value]) => ['string', 'number', 'boolean'].includes(typeof value));
+  return { ...Object.fromEntries(plain), name: error.name, message: error.message };
 }
 
 /** Tells the main thread something unasked. */

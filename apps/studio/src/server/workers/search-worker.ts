@@ -11,7 +11,6 @@ import {
   type Whereabouts,
 } from '@yucca/contract';
 import {
-  fulfils,
   isWorthOffering,
   keysPage,
   keysWhere,
@@ -23,11 +22,14 @@ import {
   Tombstones,
   typoExamples,
   whereabouts,
-  type EngineAnswer,
   type Generation,
 } from '@yucca/engine';
 import { rankBiasedOverlap } from '@yucca/engine/compare';
+import { workerData } from 'node:worker_threads';
+import { openDb, type Db } from '../db/open';
+import { rowsThat } from '../reading/rows-that';
 import { serve } from './rpc';
+import type { ThreadData } from './spawn';
 
 /** A collection's whole state, as the searchers are told it: one message, so that it changes in one step. */
 export interface PublishedState {
@@ -50,6 +52,8 @@ interface OpenCollection {
   older: Map<number, Tuning>;
 }
 
+/** Opened with the first question that needs it: searches are answered from the index alone. */
+let db: Db | null = null;
 const open = new Map<number, OpenCollection>();
 let cancelFlag: Int32Array = new Int32Array(1);
 
@@ -159,13 +163,6 @@ const methods = {
     cancelFlag = flag;
   },
 
-  search(ask: Ask, request: SearchRequest): { answer: EngineAnswer; engineMs: number } {
-    const { generation, tuning } = find(ask, request.version);
-    const start = performance.now();
-    const answer = search(generation, tuning, request, contextOf(ask));
-    return { answer, engineMs: performance.now() - start };
-  },
-
   /** The answer as JSON: a text crosses threads for next to nothing, a tree of objects is copied node by node. */
   searchJson(ask: Ask, request: SearchRequest): { json: string; total: number; engineMs: number } {
     const { generation, tuning } = find(ask, request.version);
@@ -222,12 +219,15 @@ const methods = {
     return keysWhere(find(ask, 'live').generation, filter);
   },
 
-  keysPage(ask: Ask, filter: string, from: number, size: number): { total: number; keys: string[] } {
-    return keysPage(find(ask, 'live').generation, filter, from, size);
+  /** The JSON of those of some records that fulfil a condition as they stand in the database now. */
+  rowsThat({ collectionId }: Ask, filter: string, keys: readonly string[]): string[] {
+    db ??= openDb((workerData as ThreadData).dataDir, { readonly: true });
+    return rowsThat(db, collectionId, filter, keys).map(({ json }) => json);
   },
 
-  fulfils(ask: Ask, filter: string, key: string): boolean {
-    return fulfils(find(ask, 'live').generation, filter, key);
+  /** `mayName`: whether a misspelt field may be answered with the name of another. */
+  keysPage(ask: Ask, filter: string, from: number, size: number, mayName: boolean): { total: number; keys: string[] } {
+    return keysPage(find(ask, 'live').generation, filter, from, size, () => mayName);
   },
 };
 

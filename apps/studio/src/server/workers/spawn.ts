@@ -1,7 +1,8 @@
 import { Worker } from 'node:worker_threads';
+import type { Pulse } from './rpc';
 
 /** What a thread is told at its start. */
-export interface ThreadData {
+export interface ThreadData extends Pulse {
   dataDir: string;
 }
 

@@ -2,6 +2,14 @@ import { json, flag, wait, page, size, filter, fields, C, type Operation } from 
 
 const plant = { id: 'P-0042', name: 'Agave americana', price: 34.5, colours: ['green', 'yellow'] };
 
+/** A record by a key in the query string: `.` and `..` cannot stand in a path, where browsers and proxies resolve them. */
+const key = {
+  name: 'key',
+  description: 'The key of the record, any text; the only way to reach the keys . and ..',
+  schema: { type: 'string', minLength: 1 },
+  example: '..',
+};
+
 export const RECORDS: readonly Operation[] = [
   {
     id: 'load',
@@ -104,6 +112,48 @@ export const RECORDS: readonly Operation[] = [
     right: 'write',
     group: 'Records',
     summary: 'Delete one record',
+    answers: { 204: null },
+  },
+  {
+    id: 'getRecordByKey',
+    method: 'get',
+    path: `${C}/record`,
+    right: 'read',
+    group: 'Records',
+    summary: 'One record, its key in the query string',
+    query: [key],
+    answers: { 200: [json('RecordAnswer')] },
+  },
+  {
+    id: 'putRecordByKey',
+    method: 'put',
+    path: `${C}/record`,
+    right: 'write',
+    group: 'Records',
+    summary: 'Write one record, its key in the query string',
+    query: [key],
+    body: [json('Record')],
+    answers: { 200: [json('RecordAnswer')], 201: [json('RecordAnswer')] },
+  },
+  {
+    id: 'patchRecordByKey',
+    method: 'patch',
+    path: `${C}/record`,
+    right: 'write',
+    group: 'Records',
+    summary: 'Change parts of a record, its key in the query string',
+    query: [key],
+    body: [json('Record')],
+    answers: { 200: [json('RecordAnswer')] },
+  },
+  {
+    id: 'deleteRecordByKey',
+    method: 'delete',
+    path: `${C}/record`,
+    right: 'write',
+    group: 'Records',
+    summary: 'Delete one record, its key in the query string',
+    query: [key],
     answers: { 204: null },
   },
   {

@@ -1,4 +1,4 @@
-import { json, JSON_TYPE, type Operation } from './operation.ts';
+import { json, JSON_TYPE, page, size, wait, type Operation } from './operation.ts';
 
 export const TASKS: readonly Operation[] = [
   {
@@ -9,6 +9,80 @@ export const TASKS: readonly Operation[] = [
     group: 'Tasks',
     summary: 'Is it up?',
     answers: { 200: [json('Health')] },
+  },
+  {
+    id: 'ready',
+    method: 'get',
+    path: '/ready',
+    right: 'none',
+    group: 'Tasks',
+    summary: 'Can everything be searched, and what is wrong when not?',
+    more: 'Status 503 with the same content until it is. Names of collections are told to keys with the right to administer.',
+    answers: { 200: [json('Readiness')] },
+  },
+  {
+    id: 'metrics',
+    method: 'get',
+    path: '/metrics',
+    right: 'admin',
+    group: 'Tasks',
+    summary: 'Figures of the server as OpenMetrics',
+    more: 'Without a key when the server was started with YUCCA_METRICS=open.',
+    answers: { 200: [{ type: 'application/openmetrics-text', schema: 'Record' }] },
+  },
+  {
+    id: 'listBackups',
+    method: 'get',
+    path: '/backups',
+    right: 'admin',
+    group: 'Tasks',
+    summary: 'The backups there are, the newest first',
+    answers: { 200: [json('BackupList')] },
+  },
+  {
+    id: 'makeBackup',
+    method: 'post',
+    path: '/backups',
+    right: 'admin',
+    group: 'Tasks',
+    summary: 'Make a consistent copy of everything, as a task',
+    query: [wait],
+    answers: { 200: [json('TaskAnswer')], 202: [json('TaskAnswer')] },
+  },
+  {
+    id: 'checkIntegrity',
+    method: 'post',
+    path: '/ready/check',
+    right: 'admin',
+    group: 'Tasks',
+    summary: 'Check the database from end to end, as a task',
+    query: [wait],
+    answers: { 200: [json('TaskAnswer')], 202: [json('TaskAnswer')] },
+  },
+  {
+    id: 'audit',
+    method: 'get',
+    path: '/audit',
+    right: 'admin',
+    group: 'Tasks',
+    summary: 'Who changed what, the newest change first',
+    query: [
+      page,
+      size,
+      { name: 'collection', description: 'Of one collection.', schema: { type: 'string' } },
+      {
+        name: 'format',
+        description: 'ndjson and csv stream all.',
+        schema: { enum: ['json', 'ndjson', 'csv'], default: 'json' },
+      },
+    ],
+    answers: {
+      200: [
+        json('AuditPage'),
+        { type: 'application/x-ndjson', schema: 'AuditEntry' },
+        { type: 'text/csv', schema: 'AuditEntry' },
+      ],
+    },
   },
   {
     id: 'describe',

@@ -1,25 +1,27 @@
 import { createReadStream } from 'node:fs';
 import { stat } from 'node:fs/promises';
 import path from 'node:path';
-import { Readable } from 'node:stream';
+import { Reply } from '@/http/reply';
+import { handler } from '@/http/route';
 import { runtime } from '@/server/runtime';
 
-const TYPES: Record<string, string> = {
-  '.svg': 'image/svg+xml',
-  '.png': 'image/png',
-  '.jpg': 'image/jpeg',
-  '.webp': 'image/webp',
-  '.avif': 'image/avif',
-};
+const TYPES = new Map([
+  ['.svg', 'image/svg+xml'],
+  ['.png', 'image/png'],
+  ['.jpg', 'image/jpeg'],
+  ['.webp', 'image/webp'],
+  ['.avif', 'image/avif'],
+]);
 
 /** Pictures from the folder `files` of the data folder, for collections whose records point to them. */
-export async function GET(_: Request, { params }: { params: Promise<{ path: string[] }> }): Promise<Response> {
+export const GET = handler(async (request, { path: below = '' }) => {
   const root = path.join(runtime().config.dataDir, 'files');
-  const file = path.join(root, ...(await params).path);
-  const type = TYPES[path.extname(file).toLowerCase()];
-  const facts = file.startsWith(root + path.sep) && type ? await stat(file).catch(() => null) : null;
-  if (!facts?.isFile()) return new Response('Not found', { status: 404 });
-  return new Response(Readable.toWeb(createReadStream(file)) as ReadableStream, {
+  const file = path.join(root, below);
+  const type = TYPES.get(path.extname(file).toLowerCase());
+  const inside = file.startsWith(root + path.sep) && !below.includes('\0');
+  const facts = inside && type !== undefined ? await stat(file).catch(notThere) : null;
+  if (!facts?.isFile()) return new Reply('Not found', { status: 404, headers: { 'Content-Type': 'text/plain' } });
+  return new Reply(request.method === 'HEAD' ? null : createReadStream(file), {
     headers: {
       'Content-Type': type!,
       'Content-Length': String(facts.size),
@@ -29,4 +31,13 @@ export async function GET(_: Request, { params }: { params: Promise<{ path: stri
       'X-Content-Type-Options': 'nosniff',
     },
   });
+});
+
+/** Without this the framework would answer HEAD by opening the file for nobody. */
+export const HEAD = GET;
+
+/** Nothing is there, or nothing that can have such a name. Any other trouble with the disk is told. */
+function notThere(error: NodeJS.ErrnoException): null {
+  if (['ENOENT', 'ENOTDIR', 'ENAMETOOLONG', 'EACCES', 'ELOOP'].includes(error.code ?? '')) return null;
+  throw error;
 }

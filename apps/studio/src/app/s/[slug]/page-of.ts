@@ -2,6 +2,7 @@ import type { InterfacePage } from '@yucca/contract';
 import { headers } from 'next/headers';
 import { notFound } from 'next/navigation';
 import { cache } from 'react';
+import { baseOf as baseOfHeaders } from '@/http/visitor-address';
 import { isFailure } from '@/server/failure';
 import { runtime } from '@/server/runtime';
 
@@ -15,8 +16,7 @@ export const pageOf = cache((slug: string): InterfacePage => {
   }
 });
 
-/** Where the visitor reaches this server, as far as their request tells. */
+/** Where the visitor reaches this server. */
 export async function baseOf(): Promise<string> {
-  const sent = await headers();
-  return `${sent.get('x-forwarded-proto') ?? 'http'}://${sent.get('host') ?? 'localhost'}`;
+  return baseOfHeaders(await headers(), runtime().config.publicUrl);
 }

@@ -1,19 +1,22 @@
 import { requireOwnPage } from '@/http/own-page';
 import { sessionOf } from '@/http/caller';
-import { problemResponse } from '@/http/problem';
+import { problemReply } from '@/http/problem';
+import { Reply } from '@/http/reply';
+import { handler } from '@/http/route';
+import { isSecure } from '@/http/visitor-address';
 import { runtime } from '@/server/runtime';
 import { sessionCookie } from '@/server/sessions/sessions';
 
 /** Signs out. */
-export function POST(request: Request): Response {
+export const POST = handler((request) => Promise.resolve(signOut(request)));
+
+function signOut(request: Parameters<typeof POST.answer>[0]): Reply {
   try {
     requireOwnPage(request);
+    runtime().sessions.signOut(sessionOf(request.headers));
   } catch (error) {
-    return problemResponse(error);
+    return problemReply(error);
   }
-  runtime().sessions.signOut(sessionOf(request.headers));
-  return new Response(null, {
-    status: 303,
-    headers: { Location: '/sign-in', 'Set-Cookie': sessionCookie(null, false) },
-  });
+  const cookie = sessionCookie(null, isSecure(request.headers));
+  return new Reply(null, { status: 303, headers: { Location: '/sign-in', 'Set-Cookie': cookie } });
 }

@@ -1,25 +1,35 @@
-import { parse, type CsvError } from 'csv-parse';
+import { parse, type CsvError, type Options, type Parser } from 'csv-parse';
 import { sniffSeparator } from '@yucca/engine/understand';
 import { stringify } from 'csv-stringify/sync';
-import { MAX_ROW_BYTES, type Reader, type Row } from './reader';
+import { once } from 'node:events';
+import type { Readable } from 'node:stream';
+import { InputError, MAX_ROW_BYTES, type Reader, type Row } from './reader';
+
+/** Columns of a header; above what any spreadsheet has. Every row becomes an object with so many names. */
+const MOST_COLUMNS = 20_000;
+/** Rows that wait to be read on: rows may be large, so few of them. */
+const ROWS_AHEAD = 4;
 
 /**
  * CSV (RFC 4180) with a header row. The separator (comma, semicolon or tab) is read off the header. A row with too few
  * or too many cells, or a stray quote, fails alone; empty cells are left out of the record.
  */
 export const readCsv: Reader = async function* (input) {
-  const iterator = (input as AsyncIterable<Buffer>)[Symbol.asyncIterator]();
-  const first = await iterator.next();
-  if (first.done) return;
+  const first = await firstPiece(input);
+  if (first === null) return;
   const skipped: Row[] = [];
-  const delimiter = sniffSeparator(first.value.toString('utf8'));
+  const delimiter = sniffSeparator(first.toString('utf8'));
   let head = '';
+  let broken: unknown = null;
+  let lastLine = Infinity;
   const parser = parse({
     bom: true,
     delimiter,
     // Files with tabs are rarely quoted: a quote inside a cell is a quote.
     relax_quotes: delimiter === '\t',
     columns: (header: string[]) => {
+      if (header.length > MOST_COLUMNS)
+        throw new InputError(`The header names ${header.length} columns; ${MOST_COLUMNS} are the most.`);
       head = withoutEnd(stringify([header], { delimiter }));
       return nameColumns(header);
     },
@@ -28,33 +38,66 @@ export const readCsv: Reader = async function* (input) {
     skip_empty_lines: true,
     skip_records_with_error: true,
     max_record_size: MAX_ROW_BYTES,
+    readableHighWaterMark: ROWS_AHEAD,
     on_skip: (error: CsvError | undefined, raw: string | undefined) => {
       const row = withoutEnd(raw ?? '');
-      skipped.push({ line: Number(error?.lines ?? 0), error: explain(error), raw: () => row, head });
+      const told = Number(error?.lines ?? 0);
+      skipped.push({ line: told, bytes: row.length, error: explain(error), raw: () => row, head });
+      // Where such a row ends nobody knows, so nothing after it can be told apart.
+      if (error?.code !== 'CSV_MAX_RECORD_SIZE' || broken !== null) return;
+      broken = new InputError(`Line ${told}: ${explain(error)}`);
+      lastLine = told;
     },
+  } as Options);
+  const feeding = feed(input, parser, () => broken !== null).catch((error: unknown) => {
+    broken ??= error;
   });
-  const feed = async (): Promise<void> => {
-    for (
-      let next = first;
-      !next.done;
-      next = (await iterator.next()) as IteratorResult<Buffer, undefined> & typeof first
-    ) {
-      if (!parser.write(next.value)) await new Promise((resolve) => parser.once('drain', resolve));
+  try {
+    for await (const { record, info, raw } of parser as AsyncIterable<{
+      record: Record<string, string>;
+      raw: string;
+      info: { lines: number };
+    }>) {
+      if (info.lines > lastLine) break;
+      while (skipped.length > 0 && skipped[0]!.line < info.lines) yield skipped.shift()!;
+      yield { line: info.lines, bytes: raw.length, value: withoutEmpty(record), raw: () => withoutEnd(raw), head };
     }
-    parser.end();
-  };
-  const feeding = feed().catch((error: Error) => parser.destroy(error));
-  for await (const { record, info, raw } of parser as AsyncIterable<{
-    record: Record<string, string>;
-    raw: string;
-    info: { lines: number };
-  }>) {
-    yield* skipped.splice(0);
-    yield { line: info.lines, value: withoutEmpty(record), raw: () => withoutEnd(raw), head };
+    yield* skipped.filter(({ line }) => line <= lastLine);
+    await feeding;
+    // Told last: rows that were read before are good, whatever came after them.
+    if (broken !== null) throw broken;
+  } finally {
+    parser.destroy();
+    input.destroy();
   }
-  yield* skipped;
-  await feeding;
 };
+
+/** Hands an input over to a parser until it ends, or nobody wants more of it. Throws what breaks the input. */
+async function feed(input: Readable, parser: Parser, isOver: () => boolean): Promise<void> {
+  try {
+    for await (const chunk of input) {
+      if (isOver() || parser.destroyed) return;
+      if (!parser.write(chunk)) await Promise.race([once(parser, 'drain'), once(parser, 'close')]);
+    }
+  } finally {
+    if (!parser.destroyed) parser.end();
+  }
+}
+
+/** The first piece of an input, which stays in it; null when there is none. */
+async function firstPiece(input: Readable): Promise<Buffer | null> {
+  for (;;) {
+    const piece = input.read() as Buffer | null;
+    if (piece !== null) {
+      input.unshift(piece);
+      return piece;
+    }
+    if (input.readableEnded) return null;
+    await Promise.race([once(input, 'readable'), once(input, 'end'), once(input, 'close')]);
+    if (input.destroyed && input.errored) throw input.errored;
+    if (input.destroyed) return null;
+  }
+}
 
 /** A name for every column: a column without one is called by its number, a name that repeats gets a number too. */
 function nameColumns(header: string[]): string[] {

@@ -4,9 +4,9 @@ import { readJsonLines } from './json-lines';
 import type { Reader } from './reader';
 
 /** The formats records can be loaded from, by media type. A new format is a new reader and a line here. */
-export const READERS: Readonly<Record<string, Reader>> = {
-  'application/json': readJsonArray,
-  'application/x-ndjson': readJsonLines,
-  'application/jsonl': readJsonLines,
-  'text/csv': readCsv,
-};
+export const READERS: ReadonlyMap<string, Reader> = new Map([
+  ['application/json', readJsonArray],
+  ['application/x-ndjson', readJsonLines],
+  ['application/jsonl', readJsonLines],
+  ['text/csv', readCsv],
+]);

@@ -1,4 +1,5 @@
 import { ArrayElements } from '@yucca/engine/understand';
+import { parseRow } from './parse-row';
 import { InputError, MAX_ROW_BYTES, type Reader, type Row } from './reader';
 
 /** A JSON array of records, or one record. The array is read as it arrives; a syntax error ends the input there. */
@@ -38,12 +39,10 @@ export const readJsonArray: Reader = async function* (input) {
     }
   }
   if (kind === 'object') {
-    try {
-      const value = JSON.parse(Buffer.concat(single).toString('utf8')) as unknown;
-      yield { line: 1, raw: () => JSON.stringify(value), value };
-    } catch (error) {
-      throw new InputError(`Not JSON: ${(error as Error).message}`);
-    }
+    const text = Buffer.concat(single).toString('utf8');
+    const read = parseRow(text);
+    if ('error' in read) throw new InputError(`The input is no record: ${read.error}.`);
+    yield { line: 1, bytes: text.length, raw: () => text.trim(), ...read };
   }
   if (kind === 'array' && !elements.closed)
     throw new InputError(`The JSON array is not closed; ${line} records were read.`);
@@ -51,7 +50,10 @@ export const readJsonArray: Reader = async function* (input) {
 
 function readElement(line: number, text: string | null): Row {
   if (text === null)
-    return { line, raw: () => '', error: `the record is longer than ${MAX_ROW_BYTES / 1024 / 1024} MB` };
+    return { line, bytes: 0, raw: () => '', error: `the record is longer than ${MAX_ROW_BYTES / 1024 / 1024} MB` };
   const trimmed = text.trim();
-  return { line, raw: () => trimmed, value: JSON.parse(trimmed) as unknown };
+  const read = parseRow(trimmed);
+  // A comma or a bracket that stands wrong may be one of the array: what follows cannot be told apart.
+  if ('error' in read && read.error.startsWith('not JSON')) throw new SyntaxError(read.error);
+  return { line, bytes: text.length, raw: () => trimmed, ...read };
 }

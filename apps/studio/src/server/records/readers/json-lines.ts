@@ -1,3 +1,4 @@
+import { parseRow } from './parse-row';
 import { MAX_ROW_BYTES, type Reader, type Row } from './reader';
 
 const NEWLINE = 10;
@@ -16,7 +17,7 @@ export const readJsonLines: Reader = async function* (input) {
     restBytes = 0;
     if (tooLong || whole.length > MAX_ROW_BYTES) {
       tooLong = false;
-      return { line, raw: () => '', error: `the line is longer than ${MAX_ROW_BYTES / 1024 / 1024} MB` };
+      return { line, bytes: 0, raw: () => '', error: `the line is longer than ${MAX_ROW_BYTES / 1024 / 1024} MB` };
     }
     return readLine(line, decoder.decode(whole));
   };
@@ -45,9 +46,5 @@ export const readJsonLines: Reader = async function* (input) {
 function readLine(line: number, text: string): Row | null {
   const trimmed = (line === 1 ? text.replace(/^\ufeff/, '') : text).trim();
   if (trimmed === '') return null;
-  try {
-    return { line, raw: () => trimmed, value: JSON.parse(trimmed) as unknown };
-  } catch (error) {
-    return { line, raw: () => trimmed, error: `not JSON: ${(error as Error).message}` };
-  }
+  return { line, bytes: text.length, raw: () => trimmed, ...parseRow(trimmed) };
 }

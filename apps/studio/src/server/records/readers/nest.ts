@@ -1,4 +1,4 @@
-import type { RecordJson } from '@yucca/contract';
+import { LIMITS, type RecordJson } from '@yucca/contract';
 
 /**
  * Opens dotted names of a table into objects: `supplier.id` and `supplier.name` become `supplier: {id, name}`. A name
@@ -8,7 +8,12 @@ export function nestDotted(record: RecordJson): RecordJson {
   const nested = new Map<string, unknown>();
   for (const [name, value] of Object.entries(record)) {
     const parts = name.split('.');
-    const clash = parts.length === 1 || parts.some((part) => part === '') || Object.hasOwn(record, parts[0]!);
+    // A name of so many parts is no path; opened, it would be deeper than any record may be.
+    const clash =
+      parts.length === 1 ||
+      parts.length > LIMITS.pathLevels ||
+      parts.some((part) => part === '') ||
+      Object.hasOwn(record, parts[0]!);
     if (clash) nested.set(name, value);
     else setIn(nested, parts, value);
   }

@@ -3,6 +3,8 @@ import type { Readable } from 'node:stream';
 /** One row of an input: a value, or why it could not be read. Lines count from 1. */
 export type Row = {
   line: number;
+  /** About how much memory it holds. */
+  bytes: number;
   /** The row as it came, for whoever mends it; called for rows that fail. */
   raw: () => string;
   /** What has to stand above the failed rows: the header of a table. */

@@ -1,10 +1,11 @@
+import { json } from '@/http/reply';
 import { refuseOthers, route } from '@/http/route';
 import { VERSION } from '@/server/config';
 
 export const dynamic = 'force-dynamic';
 
 export const GET = route('none', ({ yucca }) =>
-  Response.json({
+  json({
     status: 'ok',
     version: VERSION,
     collections: yucca.collections.count(),

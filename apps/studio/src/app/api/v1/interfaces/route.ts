@@ -1,4 +1,5 @@
 import { readJson } from '@/http/input';
+import { json } from '@/http/reply';
 import { refuseOthers, route } from '@/http/route';
 import { requireNoLimits } from '@/server/keys/caller';
 import { validate } from '@/server/validate';
@@ -6,12 +7,12 @@ import { validate } from '@/server/validate';
 export const GET = route('admin', ({ caller, yucca }) => {
   requireNoLimits(caller);
   const items = yucca.interfaces.list();
-  return Response.json({ items, total: items.length, page: 1, pages: 1, size: items.length });
+  return json({ items, total: items.length, page: 1, pages: 1, size: items.length });
 });
 
 export const POST = route('admin', async ({ request, caller, yucca }) => {
   requireNoLimits(caller);
-  return Response.json(yucca.interfaces.create(validate('NewInterface', await readJson(request))), { status: 201 });
+  return json(yucca.interfaces.create(validate('NewInterface', await readJson(request))), { status: 201 });
 });
 
 export const { PUT, PATCH, DELETE } = refuseOthers('GET', 'POST');

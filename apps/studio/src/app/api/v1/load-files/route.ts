@@ -1,3 +1,4 @@
+import { json } from '@/http/reply';
 import { refuseOthers, route } from '@/http/route';
 import { requireNoLimits } from '@/server/keys/caller';
 
@@ -5,7 +6,7 @@ import { requireNoLimits } from '@/server/keys/caller';
 export const GET = route('admin', async ({ caller, yucca }) => {
   requireNoLimits(caller);
   const items = await yucca.loadFiles.list();
-  return Response.json({ allowed: items !== null, items: items ?? [] });
+  return json({ allowed: items !== null, items: items ?? [] });
 });
 
 export const { POST, PUT, PATCH, DELETE } = refuseOthers('GET');

@@ -1,4 +1,5 @@
 import { openApiDocument } from '@yucca/contract/openapi';
+import { json } from '@/http/reply';
 import { refuseOthers, route } from '@/http/route';
 import { VERSION } from '@/server/config';
 
@@ -6,7 +7,7 @@ export const dynamic = 'force-dynamic';
 
 /** The API described by the schemas it validates with. */
 export const GET = route('none', ({ url }) =>
-  Response.json(openApiDocument(url.origin, VERSION), { headers: { 'Access-Control-Allow-Origin': '*' } }),
+  json(openApiDocument(url.origin, VERSION), { headers: { 'Access-Control-Allow-Origin': '*' } }),
 );
 
 export const { POST, PUT, PATCH, DELETE } = refuseOthers('GET');

@@ -1,6 +1,7 @@
 import type { ProblemJson, SearchAnswer } from '@yucca/contract';
 import { readJson } from '@/http/input';
 import { problemOf } from '@/http/problem';
+import { json } from '@/http/reply';
 import { preflight, refuseOthers, route } from '@/http/route';
 import { requireCollection, requireRightFor } from '@/server/keys/caller';
 import { validate } from '@/server/validate';
@@ -21,7 +22,7 @@ export const POST = route('search', async ({ request, caller, asking, yucca }) =
       }
     }),
   );
-  return Response.json({ answers });
+  return json({ answers });
 });
 
 export const OPTIONS = preflight;

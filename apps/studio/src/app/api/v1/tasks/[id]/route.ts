@@ -1,3 +1,4 @@
+import { json } from '@/http/reply';
 import { refuseOthers, route, type RouteContext } from '@/http/route';
 import { requireCollection } from '@/server/keys/caller';
 
@@ -7,10 +8,10 @@ function taskIn({ params, caller, yucca }: RouteContext) {
   return task;
 }
 
-export const GET = route('write', (context) => Response.json({ task: taskIn(context) }));
+export const GET = route('write', (context) => json({ task: taskIn(context) }));
 
 export const DELETE = route('write', (context) =>
-  Response.json({ task: context.yucca.tasks.cancel(taskIn(context).id) }, { status: 202 }),
+  json({ task: context.yucca.tasks.cancel(taskIn(context).id) }, { status: 202 }),
 );
 
 export const { POST, PUT, PATCH } = refuseOthers('GET', 'DELETE');

@@ -1,6 +1,8 @@
 import type { JudgementChanges, Judgements } from '@yucca/contract';
 import { parseQrels, printQrels } from '@yucca/engine/judge';
 import { mediaType, readJson, readText } from '@/http/input';
+import type { Incoming } from '@/http/incoming';
+import { json, Reply } from '@/http/reply';
 import { refuseOthers, route } from '@/http/route';
 import { Failure } from '@/server/failure';
 import { validate } from '@/server/validate';
@@ -8,23 +10,23 @@ import { validate } from '@/server/validate';
 /** JSON, or TREC qrels for whoever asks for text. */
 export const GET = route('admin', ({ request, params, yucca }) => {
   const judgements = yucca.judgements.list(params.collection!);
-  if (!(request.headers.get('accept') ?? '').includes('text/plain')) return Response.json({ judgements });
-  return new Response(printQrels(judgements), { headers: { 'Content-Type': 'text/plain; charset=utf-8' } });
+  if (!(request.headers.get('accept') ?? '').includes('text/plain')) return json({ judgements });
+  return new Reply(printQrels(judgements), { headers: { 'Content-Type': 'text/plain; charset=utf-8' } });
 });
 
 /** Takes the place of all judgements: JSON, or TREC qrels as `text/plain`. */
 export const PUT = route('admin', async ({ request, params, yucca }) => {
   const { judgements }: Judgements = validate('Judgements', await bodyOf(request));
-  return Response.json({ judgements: yucca.judgements.replace(params.collection!, judgements) });
+  return json({ judgements: yucca.judgements.replace(params.collection!, judgements) });
 });
 
 export const PATCH = route('admin', async ({ request, params, yucca }) => {
   const types = ['application/merge-patch+json', 'application/json'];
   const { judgements }: JudgementChanges = validate('JudgementChanges', await readJson(request, types));
-  return Response.json({ judgements: yucca.judgements.change(params.collection!, judgements) });
+  return json({ judgements: yucca.judgements.change(params.collection!, judgements) });
 });
 
-async function bodyOf(request: Request): Promise<unknown> {
+async function bodyOf(request: Incoming): Promise<unknown> {
   if (mediaType(request) !== 'text/plain') return readJson(request, ['application/json', 'text/plain']);
   const { judgements, errors } = parseQrels(await readText(request));
   if (errors.length > 0)

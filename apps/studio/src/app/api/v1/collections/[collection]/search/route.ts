@@ -1,15 +1,16 @@
 import { createHash } from 'node:crypto';
 import type { SearchAnswer } from '@yucca/contract';
 import { readJson, searchFromUrl } from '@/http/input';
+import { Reply } from '@/http/reply';
 import { preflight, refuseOthers, route } from '@/http/route';
 import { requireRightFor } from '@/server/keys/caller';
 import { validate } from '@/server/validate';
 
 function answered(
-  { json, timing: { engineMs, totalMs } }: { json: string; timing: SearchAnswer['timing'] },
+  { json: text, timing: { engineMs, totalMs } }: { json: string; timing: SearchAnswer['timing'] },
   headers: Record<string, string> = {},
-): Response {
-  return new Response(json, {
+): Reply {
+  return new Reply(text, {
     headers: {
       'Content-Type': 'application/json',
       'Server-Timing': `engine;dur=${engineMs}, total;dur=${totalMs}`,
@@ -29,7 +30,7 @@ export const GET = route('search', async ({ request, url, params, caller, asking
     .digest('base64url')
     .slice(0, 22)}"`;
   const headers = { ETag: etag, 'Cache-Control': 'no-cache' };
-  if (request.headers.get('if-none-match') === etag) return new Response(null, { status: 304, headers });
+  if (request.headers.get('if-none-match') === etag) return new Reply(null, { status: 304, headers });
   return answered(await yucca.search.searchJson(name, query, asking), headers);
 });
 

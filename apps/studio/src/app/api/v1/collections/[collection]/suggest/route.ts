@@ -1,11 +1,12 @@
 import { LIMITS } from '@yucca/contract';
 import { wholeNumber } from '@/http/input';
+import { json } from '@/http/reply';
 import { preflight, refuseOthers, route } from '@/http/route';
 
 export const GET = route('search', async ({ url, params, asking, yucca }) => {
   const q = (url.searchParams.get('q') ?? '').slice(0, LIMITS.queryLength);
   const size = wholeNumber(url, 'size', 8, 1, 50);
-  return Response.json(await yucca.search.suggest(params.collection!, q, size, asking));
+  return json(await yucca.search.suggest(params.collection!, q, size, asking));
 });
 
 export const OPTIONS = preflight;

@@ -1,7 +1,9 @@
+import { json } from '@/http/reply';
 import { refuseOthers, route } from '@/http/route';
 import { Failure } from '@/server/failure';
+import { forCaller } from '@/server/tuning/for-caller';
 
-export const GET = route('read', ({ url, params, yucca }) => {
+export const GET = route('read', ({ url, params, caller, yucca }) => {
   const version = url.searchParams.get('version') ?? 'live';
   if (version !== 'live' && version !== 'draft' && !/^[1-9]\d{0,8}$/.test(version)) {
     throw new Failure('invalid', 'version must be live, draft or a number.', [
@@ -9,8 +11,8 @@ export const GET = route('read', ({ url, params, yucca }) => {
     ]);
   }
   const wanted = version === 'live' || version === 'draft' ? version : Number(version);
-  const document = yucca.tunings.get(params.collection!, wanted);
-  return Response.json(document, { headers: { ETag: yucca.tunings.tagOf(document) } });
+  const document = forCaller(yucca.tunings.get(params.collection!, wanted), caller);
+  return json(document, { headers: { ETag: yucca.tunings.tagOf(document) } });
 });
 
 export const { POST, PUT, PATCH, DELETE } = refuseOthers('GET');

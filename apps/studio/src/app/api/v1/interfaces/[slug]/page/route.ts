@@ -1,3 +1,4 @@
+import { json } from '@/http/reply';
 import { preflight, refuseOthers, route } from '@/http/route';
 import { reaches, requireCollection } from '@/server/keys/caller';
 
@@ -8,7 +9,7 @@ export const GET = route('search', async ({ params, caller, asking, yucca }) => 
   const autocomplete = page.autocomplete.filter(({ collection }) => !collection || reaches(caller, collection));
   // Not the collection's own count: records outside the key's filter do not exist for it.
   const { total } = await yucca.search.search(page.collection, { size: 0, record: false }, asking);
-  return Response.json({ ...page, autocomplete, all: total });
+  return json({ ...page, autocomplete, all: total });
 });
 
 export const OPTIONS = preflight;

@@ -1,4 +1,6 @@
 import type { Task } from '@yucca/contract';
+import { PassThrough } from 'node:stream';
+import { Reply } from '@/http/reply';
 import { refuseOthers, route } from '@/http/route';
 import { requireCollection } from '@/server/keys/caller';
 import { isOver } from '@/server/tasks/tasks';
@@ -7,29 +9,21 @@ import { isOver } from '@/server/tasks/tasks';
 export const GET = route('write', ({ request, params, caller, yucca }) => {
   const id = params.id!;
   requireCollection(caller, yucca.tasks.get(id).collection);
-  const encoder = new TextEncoder();
-  let stop = (): void => {};
-  const stream = new ReadableStream<Uint8Array>({
-    start(controller) {
-      const send = (task: Task): void => {
-        controller.enqueue(
-          encoder.encode(`event: ${isOver(task) ? 'end' : 'progress'}\ndata: ${JSON.stringify(task)}\n\n`),
-        );
-        if (!isOver(task)) return;
-        stop();
-        controller.close();
-      };
-      stop = yucca.tasks.watch(id, send);
-      request.signal.addEventListener('abort', stop);
-      // Headers leave with the first bytes.
-      controller.enqueue(encoder.encode(': open\n\n'));
-      send(yucca.tasks.get(id));
-    },
-    cancel: () => stop(),
-  });
-  return new Response(stream, {
-    headers: { 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-cache, no-transform' },
-  });
+  const headers = { 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-cache, no-transform' };
+  if (request.method === 'HEAD') return new Reply(null, { headers });
+  const stream = new PassThrough();
+  const send = (task: Task): void => {
+    // Whoever reads slowly is told the newest state only.
+    if (!isOver(task) && stream.writableNeedDrain) return;
+    stream.write(`event: ${isOver(task) ? 'end' : 'progress'}\ndata: ${JSON.stringify(task)}\n\n`);
+    if (isOver(task)) stream.end();
+  };
+  const stop = yucca.tasks.watch(id, send);
+  stream.on('close', stop);
+  // Headers leave with the first bytes.
+  stream.write(': open\n\n');
+  send(yucca.tasks.get(id));
+  return new Reply(stream, { headers });
 });
 
 export const { POST, PUT, PATCH, DELETE } = refuseOthers('GET');

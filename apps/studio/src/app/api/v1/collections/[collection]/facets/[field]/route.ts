@@ -1,5 +1,6 @@
 import { LIMITS } from '@yucca/contract';
 import { searchFromUrl, wholeNumber } from '@/http/input';
+import { json } from '@/http/reply';
 import { preflight, refuseOthers, route } from '@/http/route';
 import { requireRightFor } from '@/server/keys/caller';
 import { validate } from '@/server/validate';
@@ -16,7 +17,7 @@ export const GET = route('search', async ({ url, params, caller, asking, yucca }
   const search = validate('SearchRequest', searchFromUrl(within));
   requireRightFor(caller, search);
   const { collection, field } = params;
-  return Response.json(await yucca.search.facetValues(collection!, search, field!, text, size, asking));
+  return json(await yucca.search.facetValues(collection!, search, field!, text, size, asking));
 });
 
 export const OPTIONS = preflight;

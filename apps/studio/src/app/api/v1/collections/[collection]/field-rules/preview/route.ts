@@ -1,4 +1,5 @@
 import { readJson } from '@/http/input';
+import { json } from '@/http/reply';
 import { refuseOthers, route } from '@/http/route';
 import { requireNoLimits } from '@/server/keys/caller';
 import { validate } from '@/server/validate';
@@ -6,9 +7,7 @@ import { validate } from '@/server/validate';
 /** What a rule would do to the records that are here. */
 export const POST = route('read', async ({ request, params, caller, yucca }) => {
   if (caller.filter !== null) requireNoLimits(caller);
-  return Response.json(
-    await yucca.fieldRules.effect(params.collection!, validate('FieldRulePreview', await readJson(request))),
-  );
+  return json(await yucca.fieldRules.effect(params.collection!, validate('FieldRulePreview', await readJson(request))));
 });
 
 export const { GET, PUT, PATCH, DELETE } = refuseOthers('POST');

@@ -1,4 +1,5 @@
 import { mediaType, readText } from '@/http/input';
+import { json } from '@/http/reply';
 import { refuseOthers, route } from '@/http/route';
 import { Failure } from '@/server/failure';
 import { synonymsFromCsv } from '@/server/synonyms/csv';
@@ -14,7 +15,7 @@ export const POST = route('admin', async ({ request, params, yucca }) => {
   if (type === undefined)
     throw new Failure('unsupported-type', `Send ${TYPES.join(', ')}; this came as “${sent || 'nothing'}”.`);
   const text = await readText(request);
-  return Response.json(type === 'text/csv' ? synonymsFromCsv(text) : await synonymsFromSkos(text, type));
+  return json(type === 'text/csv' ? synonymsFromCsv(text) : await synonymsFromSkos(text, type));
 });
 
 export const { GET, PUT, PATCH, DELETE } = refuseOthers('POST');

@@ -1,12 +1,14 @@
 import type { TuningDocument } from '@yucca/contract';
+import type { Incoming } from '@/http/incoming';
 import { readJson } from '@/http/input';
+import { json, Reply } from '@/http/reply';
 import { refuseOthers, route } from '@/http/route';
 import type { Runtime } from '@/server/runtime';
 
-const onlyIf = (request: Request): string | null => request.headers.get('if-match');
+const onlyIf = (request: Incoming): string | null => request.headers.get('if-match');
 
-const answered = (document: TuningDocument, { tunings }: Runtime): Response =>
-  Response.json(document, { headers: { ETag: tunings.tagOf(document) } });
+const answered = (document: TuningDocument, { tunings }: Runtime): Reply =>
+  json(document, { headers: { ETag: tunings.tagOf(document) } });
 
 /** With `If-Match`, only when nobody else has changed the draft meanwhile. */
 export const PUT = route('admin', async ({ request, params, yucca }) => {
@@ -21,7 +23,7 @@ export const PATCH = route('admin', async ({ request, params, yucca }) => {
 
 export const DELETE = route('admin', async ({ params, yucca }) => {
   await yucca.tunings.discardDraft(params.collection!);
-  return new Response(null, { status: 204 });
+  return new Reply(null, { status: 204 });
 });
 
 export const { GET, POST } = refuseOthers('PUT', 'PATCH', 'DELETE');

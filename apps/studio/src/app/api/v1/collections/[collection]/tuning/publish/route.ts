@@ -1,4 +1,5 @@
 import { readJson } from '@/http/input';
+import { json } from '@/http/reply';
 import { refuseOthers, route } from '@/http/route';
 import { Failure } from '@/server/failure';
 
@@ -9,7 +10,10 @@ export const POST = route('admin', async ({ request, params, yucca }) => {
     const detail = 'must be text of at most 1 000 characters';
     throw new Failure('invalid', `note ${detail}.`, [{ pointer: '/note', detail }]);
   }
-  return Response.json({ version: await yucca.tunings.publish(params.collection!, note) });
+  const name = params.collection!;
+  const before = yucca.collections.get(name).liveVersion;
+  const version = await yucca.tunings.publish(name, note);
+  return json({ version }).noting({ from: before, to: version, note });
 });
 
 export const { GET, PUT, PATCH, DELETE } = refuseOthers('POST');

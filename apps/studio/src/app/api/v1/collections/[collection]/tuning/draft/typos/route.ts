@@ -1,8 +1,9 @@
+import { json } from '@/http/reply';
 import { refuseOthers, route } from '@/http/route';
 
 /** Words of the data that the draft's typo rules take for others than live's do. */
 export const GET = route('admin', async ({ params, asking, yucca }) =>
-  Response.json(await yucca.search.typoExamples(params.collection!, asking)),
+  json(await yucca.search.typoExamples(params.collection!, asking)),
 );
 
 export const { POST, PUT, PATCH, DELETE } = refuseOthers('GET');

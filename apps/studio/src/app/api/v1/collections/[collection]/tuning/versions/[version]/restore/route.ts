@@ -1,3 +1,4 @@
+import { json } from '@/http/reply';
 import { refuseOthers, route } from '@/http/route';
 import { Failure } from '@/server/failure';
 
@@ -6,7 +7,10 @@ export const POST = route('admin', async ({ params, yucca }) => {
   const version = /^\d{1,9}$/.test(params.version!) ? Number(params.version) : 0;
   if (version === 0) throw new Failure('not-found', `There is no tuning version “${params.version}”.`);
   const name = params.collection!;
-  return Response.json(await yucca.tunings.replaceDraft(name, yucca.tunings.get(name, version)));
+  return json(await yucca.tunings.replaceDraft(name, yucca.tunings.get(name, version))).noting({
+    from: version,
+    to: 'draft',
+  });
 });
 
 export const { GET, PUT, PATCH, DELETE } = refuseOthers('POST');
