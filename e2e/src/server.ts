@@ -65,11 +65,21 @@ export class Server {
     throw new Error('the studio did not start; is it built?');
   }
 
-  /** Ends the process; `SIGKILL` is a crash. */
-  async stop(signal: 'SIGTERM' | 'SIGKILL' = 'SIGTERM'): Promise<void> {
+  /** The process, for looking at it from outside. */
+  get pid(): number {
+    return this.#child!.pid!;
+  }
+
+  /** Whether the process is there. */
+  get alive(): boolean {
+    return this.#child !== null && this.#child.exitCode === null && this.#child.signalCode === null;
+  }
+
+  /** Ends the process; `SIGKILL` is a crash. Answers its exit code. */
+  async stop(signal: 'SIGTERM' | 'SIGKILL' = 'SIGTERM'): Promise<number | null> {
     const child = this.#child;
-    if (child === null || child.exitCode !== null) return;
-    await new Promise((resolve) => {
+    if (child === null || !this.alive) return child?.exitCode ?? null;
+    return new Promise((resolve) => {
       child.on('exit', resolve);
       child.kill(signal);
     });
@@ -77,7 +87,7 @@ export class Server {
 
   async leave(): Promise<void> {
     await this.stop();
-    rmSync(this.dataDir, { recursive: true, force: true });
+    for (const folder of [this.dataDir, `${this.dataDir}-backups`]) rmSync(folder, { recursive: true, force: true });
   }
 
   /** Calls the API with the admin key. */

@@ -13,7 +13,7 @@ import { FRONT } from './limits';
 import { NodeIncoming } from './node-incoming';
 import { setPageHeaders } from './page-headers';
 import { plainPage } from './plain-page';
-import { lingerOn } from './refused-body';
+import { discardBody } from './refused-body';
 import { Router, type Found, type RouteTable } from './router';
 import { send } from './send';
 
@@ -59,6 +59,8 @@ export class FrontServer {
         requestTimeout: 0,
         keepAliveTimeout: FRONT.idleMs,
         connectionsCheckingInterval: 2_000,
+        // Told by us, as a problem like any other (see gate.ts).
+        requireHostHeader: false,
       },
       (request, response) => void this.#take(request, response),
     );
@@ -83,7 +85,6 @@ export class FrontServer {
     });
     response.on('error', () => {});
     if (this.#stopping) response.shouldKeepAlive = false;
-    lingerOn(request, response);
     try {
       const target = checkTarget(request);
       const remote = this.#markWay(request);
@@ -189,6 +190,7 @@ export class FrontServer {
   }
 
   #send(request: IncomingMessage, response: ServerResponse, reply: Reply): void {
+    discardBody(request, reply.status);
     send(request, response, reply, !this.#isDirect(request));
   }
 

@@ -30,6 +30,7 @@ export function checkTarget(request: IncomingMessage): Target {
     throw new Failure('too-long', `An address may have ${FRONT.addressBytes} bytes.`);
   if (request.rawHeaders.length / 2 > FRONT.headers)
     throw new Failure('too-many-headers', `A request may have ${FRONT.headers} headers.`);
+  if (request.headers.host === undefined) throw new Failure('unreadable', 'The header Host is missing.');
   const length = request.headers['content-length'];
   if (length !== undefined && request.headers['transfer-encoding'] !== undefined)
     throw new Failure('unreadable', 'A body has a length or comes in chunks, not both.');

@@ -17,7 +17,10 @@ export const FRONT = {
   /** Until a page is there. */
   pageMs: 30_000,
   connections: 4_000,
-  /** What is read and thrown away of the body of a request that was refused, and for how long. */
+  /** What is read and thrown away of the body of a request that was answered before its end, and for how long. */
+  leftBytes: 32 * 1024 * 1024,
+  leftMs: 10_000,
+  /** The same for whoever has no business here. */
   refusedBytes: 64 * 1024,
   refusedMs: 2_000,
   /** Answers that run when the server is told to stop have so long to come to their end. */

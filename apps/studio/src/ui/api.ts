@@ -10,10 +10,11 @@ export async function api<T>(
   } = {},
 ): Promise<T> {
   const { json, onAnswer, ...rest } = init;
+  const headers = { ...pageHeaders(), ...(rest.headers as Record<string, string>) };
   const options: RequestInit =
     json === undefined
-      ? rest
-      : { ...rest, body: JSON.stringify(json), headers: { ...rest.headers, 'Content-Type': 'application/json' } };
+      ? { ...rest, headers }
+      : { ...rest, body: JSON.stringify(json), headers: { ...headers, 'Content-Type': 'application/json' } };
   const response = await fetch(`/api/v1${path}`, options);
   if (response.ok) onAnswer?.(response);
   if (response.status === 204) return undefined as T;
@@ -26,4 +27,10 @@ export async function api<T>(
     detail: '',
     ...problem,
   });
+}
+
+/** What shows that a page of the studio asks, where the browser does not say so by itself (plain HTTP elsewhere). */
+export function pageHeaders(): Record<string, string> {
+  const token = document.querySelector<HTMLMetaElement>('meta[name="yucca-page"]')?.content;
+  return token ? { 'X-Yucca-Page': token } : {};
 }

@@ -3,7 +3,9 @@
 import { GROUPS, OPERATIONS, SCHEMAS, type Operation } from '@yucca/contract/openapi';
 import clsx from 'clsx';
 import { useState, useSyncExternalStore } from 'react';
+import { pageHeaders } from '@/ui/api';
 import { Button } from '@/ui/button';
+import { ConfirmByName } from '@/ui/confirm-by-name';
 import { CopyButton } from '@/ui/copy-button';
 import { bytes, milliseconds } from '@/ui/format';
 import { useParam } from '@/ui/use-param';
@@ -91,7 +93,8 @@ async function send(operation: Operation, filled: Filled): Promise<Answer> {
   const start = performance.now();
   const response = await fetch(addressOf(operation, filled), {
     method: operation.method.toUpperCase(),
-    ...(operation.body ? { headers: { 'Content-Type': operation.body[0]!.type }, body: filled.body } : {}),
+    headers: { ...pageHeaders(), ...(operation.body ? { 'Content-Type': operation.body[0]!.type } : {}) },
+    ...(operation.body ? { body: filled.body } : {}),
   });
   const text = await response.text();
   const ms = performance.now() - start;
@@ -132,10 +135,13 @@ function OperationView({
   const [language, setLanguage] = useState<'curl' | 'fetch'>('curl');
   const key = operation.right === 'search' ? searchKey : '$YUCCA_KEY';
   const example = (language === 'curl' ? asCurl : asFetch)(operation, filled, origin, key);
-  const run = (): void => {
+  const [asking, setAsking] = useState(false);
+  const run = async (): Promise<void> => {
     setProblem(null);
-    send(operation, filled).then(setAnswer, (error: Error) => setProblem(error.message));
+    await send(operation, filled).then(setAnswer, (error: Error) => setProblem(error.message));
   };
+  // A collection is deleted for good, here as elsewhere in the studio only after its name was typed.
+  const target = operation.id === 'deleteCollection' ? (filled.path.collection ?? '') : null;
   const destroys = operation.method !== 'get' && operation.right !== 'search';
   const schema = operation.body ? SCHEMAS[operation.body[0]!.schema] : undefined;
   const answers = Object.values(operation.answers).flatMap((contents) => contents ?? []);
@@ -208,9 +214,24 @@ function OperationView({
             ))}
           </div>
           <CopyButton text={example} />
-          <Button kind={destroys ? 'danger' : 'primary'} className="ml-auto" onClick={run}>
+          <Button
+            kind={destroys ? 'danger' : 'primary'}
+            className="ml-auto"
+            onClick={() => (target ? setAsking(true) : void run())}
+          >
             {destroys ? 'Send for real' : 'Send request'}
           </Button>
+          {asking && target && (
+            <ConfirmByName
+              name={target}
+              title={`Delete the collection “${target}”?`}
+              verb="Delete collection"
+              onConfirm={run}
+              onClose={() => setAsking(false)}
+            >
+              Its records, tuning and judgements are deleted with it. They cannot be brought back.
+            </ConfirmByName>
+          )}
         </div>
         <pre
           className="figures mb-3 shrink-0 overflow-x-auto rounded-md bg-sunk p-3 text-xs leading-5"

@@ -1,6 +1,6 @@
 'use client';
 
-import type { Collection, Page, Task } from '@yucca/contract';
+import type { Collection, Page, Readiness, Task } from '@yucca/contract';
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef } from 'react';
 import { api } from '@/ui/api';
@@ -42,12 +42,52 @@ export function StatusLine({ collection, total }: { collection: Collection | nul
       )}
       {running.map((task) => (
         <span key={task.id} className="text-agave">
-          loading {task.collection}: {count(task.done)} of about {roughly(task.total)}
+          {workOf(task)}
         </span>
       ))}
+      <Trouble collection={collection?.name ?? null} />
       {probe && collection && <span className="ml-auto">last probe {milliseconds(probe.engineMs)} in the engine</span>}
     </footer>
   );
+}
+
+/** What a task does, in a few words. */
+function workOf(task: Task): string {
+  if (task.kind === 'backup') return `making a backup: ${task.done} %`;
+  if (task.kind === 'check') return 'checking the database';
+  return `${task.kind === 'repair' ? 'reading anew' : 'loading'} ${task.collection}: ${count(task.done)} of about ${roughly(task.total)}`;
+}
+
+/** What keeps something from being stored or found just now. */
+function Trouble({ collection }: { collection: string | null }) {
+  const readiness = usePolled(fetchReadiness, null, 4000);
+  const troubles = readiness === null ? [] : troublesOf(readiness, collection);
+  if (troubles.length === 0) return null;
+  return (
+    <span role="status" className="truncate text-madder" title={troubles.join(' ')}>
+      ⚠ {troubles.join(' ')}
+    </span>
+  );
+}
+
+/** Not ready is an answer too, with status 503. */
+async function fetchReadiness(): Promise<Readiness> {
+  return (await (await fetch('/api/v1/ready')).json()) as Readiness;
+}
+
+/** Sentences for a person; those of other collections are left out. */
+export function troublesOf({ storage, integrity, collections }: Readiness, collection: string | null): string[] {
+  const partial = collections.filter(({ name, state }) => state === 'partial' && (collection ?? name) === name);
+  return [
+    ...(storage.reason === null ? [] : [storage.reason]),
+    ...(integrity.state === 'damaged'
+      ? [`The database is damaged: ${integrity.problems[0] ?? 'see /api/v1/ready'}.`]
+      : []),
+    ...partial.map(
+      ({ name, progress }) =>
+        `The index of ${name} is built again; ${Math.round(progress * 100)} % of its records can be found meanwhile.`,
+    ),
+  ];
 }
 
 /** Draws the screen again when the collection has changed elsewhere: in another tab, or through the API. */

@@ -8,6 +8,7 @@ import { Button } from '@/ui/button';
 import { ConfirmByName } from '@/ui/confirm-by-name';
 import { CopyButton } from '@/ui/copy-button';
 import { count, moment } from '@/ui/format';
+import { KeysHead } from './keys-head';
 import { NewKeyForm } from './new-key-form';
 
 /** Who may do what: all keys with their limits, and the making of new ones. */
@@ -17,13 +18,10 @@ export function KeysScreen({ keys, collections }: { keys: Key[]; collections: Co
   return (
     <>
       <section className="min-w-0 flex-1 overflow-y-auto">
-        <div className="px-6 pt-4 pb-3">
-          <h1 className="text-[20px] leading-7">Keys</h1>
-          <p className="text-soft">
-            Pages and scripts send a key with every request. Yucca keeps only a hash of its secret, so a lost one is
-            made anew.
-          </p>
-        </div>
+        <KeysHead current="Keys">
+          Pages and scripts send a key with every request. Yucca cannot show its secret again, so a lost one is made
+          anew.
+        </KeysHead>
         {made && <Secret made={made} collections={collections} onClose={() => setMade(null)} />}
         <table className="w-full border-t border-line text-[13px]">
           <thead className="bg-sunk text-left">

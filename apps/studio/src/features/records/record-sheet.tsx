@@ -1,6 +1,6 @@
 'use client';
 
-import type { RecordJson, Task } from '@yucca/contract';
+import { recordAddress, type RecordJson, type Task } from '@yucca/contract';
 import clsx from 'clsx';
 import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
@@ -43,7 +43,7 @@ export interface RecordSheetProps {
 
 /** One record, as a form or as JSON: to read, change, copy or delete; or a new one. */
 export function RecordSheet({ collection, keyField = 'id', id, start, onClose, onOpen, onCopy }: RecordSheetProps) {
-  const path = `/collections/${collection}/records/${encodeURIComponent(id ?? '')}`;
+  const path = recordAddress(collection, id ?? '');
   const [stored, setStored] = useState<RecordJson | null>(null);
   const [text, setText] = useState<string | null>(id === null ? pretty(start ?? { [keyField]: '' }) : null);
   const [problem, setProblem] = useState<string | null>(null);

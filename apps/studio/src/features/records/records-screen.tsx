@@ -252,7 +252,9 @@ function ExportMenu({ collection }: { collection: string }) {
   };
   const formats = [
     ['ndjson', 'JSON Lines: every record as it is'],
-    ['csv', 'CSV: one column a field'],
+    // Spreadsheets run what looks like a formula, whoever wrote it into a record.
+    ['csv&spreadsheet=true', 'CSV for a spreadsheet: formulas become text'],
+    ['csv', 'CSV: one column a field, values as they are'],
   ] as const;
   return (
     <DropdownMenu.Root>

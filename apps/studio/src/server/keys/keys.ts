@@ -134,7 +134,7 @@ export class Keys {
 
   /** The search key that the hosted pages carry. */
   pageKey(): string {
-    return (this.#pageKey ??= this.#setting(PAGE_KEY) ?? '');
+    return (this.#pageKey ??= this.#setting(PAGE_KEY)) ?? '';
   }
 
   #setting(name: string): string | null {
@@ -146,7 +146,9 @@ export class Keys {
   }
 
   #present(row: Row): Key {
-    const { id, label, perMinute, expiresAt, filter, createdAt, lastUsedAt } = row;
+    const { id, label, perMinute, expiresAt, filter, createdAt } = row;
+    const used = this.#uses.get(id);
+    const lastUsedAt = used === undefined ? row.lastUsedAt : new Date(used).toISOString();
     const { rights, collections, origins } = callerOf(row);
     return {
       id,

@@ -4,6 +4,5 @@ import type { Caller } from '../keys/caller';
 /** A tuning as a caller may read it: placements name records and conditions that a filter of the caller's may hide. */
 export function forCaller(document: TuningDocument, { filter }: Caller): TuningDocument {
   if (filter === null || document.placements === undefined) return document;
-  const { placements: _, ...rest } = document;
-  return rest;
+  return Object.fromEntries(Object.entries(document).filter(([name]) => name !== 'placements'));
 }

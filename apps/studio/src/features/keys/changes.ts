@@ -1,0 +1,43 @@
+import type { AuditEntry } from '@yucca/contract';
+
+/** What a change is called, by its method and path below the collection; the first that fits. A new one is a line here. */
+const CHANGES: readonly [method: string, path: RegExp, words: (entry: AuditEntry) => string][] = [
+  ['POST', /^\/collections$/, () => 'Made a collection'],
+  ['PATCH', /^\/collections\/[^/]+$/, () => 'Changed the collection’s title'],
+  ['DELETE', /^\/collections\/[^/]+$/, () => 'Deleted the collection'],
+  ['POST', /\/records$/, ({ detail }) => `Loaded ${detail?.done ?? 'some'} records`],
+  ['POST', /\/records\/delete$/, ({ detail }) => `Deleted ${detail?.deleted ?? 'some'} records`],
+  ['PUT', /\/records?(\/|$)/, ({ detail }) => `Wrote the record ${detail?.key ?? ''}`.trim()],
+  ['PATCH', /\/records?(\/|$)/, ({ detail }) => `Changed the record ${detail?.key ?? ''}`.trim()],
+  ['DELETE', /\/records?(\/|$)/, ({ detail }) => `Deleted the record ${detail?.key ?? ''}`.trim()],
+  [
+    'POST',
+    /\/tuning\/publish$/,
+    ({ detail }) =>
+      detail?.from === detail?.to
+        ? 'Published nothing new'
+        : `Published version ${detail?.to} in place of ${detail?.from}`,
+  ],
+  ['POST', /\/restore$/, ({ detail }) => `Made version ${detail?.from} the draft`],
+  ['DELETE', /\/tuning\/draft$/, () => 'Threw the draft away'],
+  ['PUT', /\/tuning\/draft$/, () => 'Saved the draft'],
+  ['PATCH', /\/tuning\/draft$/, () => 'Changed the draft'],
+  ['PUT', /\/settings$/, () => 'Took settings over'],
+  ['PUT', /\/field-rules$/, () => 'Changed the field rules'],
+  ['PUT', /\/judgements$/, () => 'Replaced the judgements'],
+  ['PATCH', /\/judgements$/, () => 'Changed judgements'],
+  ['POST', /^\/keys$/, () => 'Made a key'],
+  ['DELETE', /^\/keys\//, () => 'Deleted a key'],
+  ['POST', /^\/interfaces$/, () => 'Made a search page'],
+  ['PUT', /^\/interfaces\//, () => 'Changed a search page'],
+  ['DELETE', /^\/interfaces\//, () => 'Deleted a search page'],
+  ['DELETE', /^\/tasks\//, () => 'Cancelled a task'],
+  ['POST', /^\/backups$/, ({ detail }) => `Began the backup ${detail?.backup ?? ''}`.trim()],
+  ['POST', /^\/ready\/check$/, () => 'Had the database checked'],
+];
+
+/** What somebody did, in a few words. */
+export function wordsOf(entry: AuditEntry): string {
+  const known = CHANGES.find(([method, path]) => method === entry.method && path.test(entry.path));
+  return known ? known[2](entry) : `${entry.method} ${entry.path}`;
+}
