@@ -5,7 +5,7 @@ import { readFileSync } from 'node:fs';
 import { request } from 'node:http';
 import { createGzip, gzipSync } from 'node:zlib';
 import { Readable } from 'node:stream';
-import { Server, somePlants } from '../src/server';
+import { Server } from '../src/server';
 
 jest.setTimeout(300_000);
 let server: Server;
@@ -14,22 +14,28 @@ beforeAll(async () => {
   server = await new Server().start();
   await server.api('POST', '/collections', { name: 'plants' });
   // Once through everything, so that what is compiled and kept anyhow is there.
-  await load(pieces(Buffer.from(csv(3_000)), 1), 'text/csv');
+  await load(parts(csv(3_000), EMPTY, 0), 'text/csv');
   await new Promise((resolve) => setTimeout(resolve, 1_000));
   restingMb = residentMb();
 });
 afterAll(() => server.leave());
 
 const MB = 1024 * 1024;
+const EMPTY = Buffer.alloc(0);
 const csv = (rows: number): string =>
   `id,name\n${Array.from({ length: rows }, (_, i) => `${i},plant ${i}\n`).join('')}`;
 const residentMb = (): number =>
   Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${server.pid}/status`, 'utf8'))![1]) / 1024;
 
-function* pieces(piece: Buffer, times: number, end: Buffer = Buffer.alloc(0)): Generator<Buffer> {
+/** A head, a piece so many times, and a tail. */
+function* parts(head: string, piece: Buffer, times: number, tail = ''): Generator<Buffer> {
+  if (head !== '') yield Buffer.from(head);
   for (let i = 0; i < times; i++) yield piece;
-  if (end.length > 0) yield end;
+  if (tail !== '') yield Buffer.from(tail);
 }
+
+/** The same, packed. */
+const packed = (piece: Buffer, times: number): Readable => Readable.from(parts('', piece, times)).pipe(createGzip());
 
 interface Loaded {
   status: number;
@@ -90,53 +96,184 @@ async function healthy(): Promise<void> {
 }
 afterEach(healthy);
 
-const line = (text: string): Buffer => Buffer.from(text);
-const rows = line('77,a plant like any other\n'.repeat(40_000));
+const ROWS = Buffer.from('77,a plant like any other\n'.repeat(40_000));
+const X = Buffer.alloc(MB, 'x');
+const columns = (count: number): string => Array.from({ length: count }, (_, i) => `c${i}`).join(',');
+const dotted = Array.from({ length: 30_000 }, (_, i) => `p${i}`).join('.');
+const GZIP = { 'Content-Encoding': 'gzip' };
 
-describe('memory', () => {
-  test.each<[string, () => Iterable<Buffer> | Readable, string, Record<string, string>, RegExp]>([
-    [
-      'a quote that is never closed, over 200 MB',
-      () => pieces(rows, 200, line('end')).toArrayLike(line('id,name\n1,"open\n')),
-      'text/csv',
-      {},
-      /quote/,
-    ],
-    [
-      'a million columns',
-      () => pieces(line(`id,${'c,'.repeat(1_000_000)}\n`), 1, line('1,2\n')),
-      'text/csv',
-      {},
-      /4 MB|columns/,
-    ],
-    [
-      'thirty thousand columns',
-      () =>
-        pieces(line(`id,${Array.from({ length: 30_000 }, (_, i) => `c${i}`).join(',')}\n1${',2'.repeat(30_000)}\n`), 1),
-      'text/csv',
-      {},
-      /30001 columns/,
-    ],
-    ['one line of 500 MB', () => pieces(Buffer.alloc(MB, 'x'), 500), 'application/x-ndjson', {}, /longer than 4 MB/],
-    [
-      'a string of 300 MB in an array',
-      () => pieces(Buffer.alloc(MB, 'x'), 300).toArrayLike(line('[{"id":"')),
-      'application/json',
-      {},
-      /not closed|longer/,
-    ],
-    ['gzip of zeros', () => zeros(600), 'application/x-ndjson', { 'Content-Encoding': 'gzip' }, /200 times its size/],
-    [
-      'gzip of nothing but one row',
-      () => packed(line('{"id":"same","name":"x"}\n'.repeat(40_000)), 300),
-      'application/x-ndjson',
-      { 'Content-Encoding': 'gzip' },
-      /200 times its size/,
-    ],
-  ] as never)('%s', async (_, body, type, headers, reason) => {
-    const { task, mostMb } = await load(body(), type, headers);
-    expect(JSON.stringify(task.errors)).toMatch(reason);
-    expect(['failed', 'done']).toContain(task.state);
-    expect({ overMb: Math.round(mostMb - restingMb), fits: mostMb - restingMb <= 200 }).toMatchObject({ fits: true });
+type Case = [
+  name: string,
+  type: string,
+  body: () => Iterable<Buffer> | Readable,
+  reason: RegExp,
+  headers: Record<string, string>,
+];
+const CASES: Case[] = [
+  [
+    'a quote that is never closed, over 200 MB',
+    'text/csv',
+    () => parts('id,name\n1,"open\n', ROWS, 200),
+    /is a quote not closed/,
+    {},
+  ],
+  [
+    'a million columns',
+    'text/csv',
+    () => parts(`id,${columns(1_000_000)}\n1,2\n`, EMPTY, 0),
+    /longer than 4 MB|1000001 columns/,
+    {},
+  ],
+  ['thirty thousand columns', 'text/csv', () => parts(`id,${columns(30_000)}\n1,2\n`, EMPTY, 0), /30001 columns/, {}],
+  [
+    'a row of five thousand fields',
+    'text/csv',
+    () => parts(`id,${columns(5_000)}\n1${',2'.repeat(5_000)}\n`, EMPTY, 0),
+    /more than 1000 fields/,
+    {},
+  ],
+  ['one line of 500 MB', 'application/x-ndjson', () => parts('', X, 500), /longer than 4 MB/, {}],
+  ['a string of 300 MB in a list', 'application/json', () => parts('[{"id":"', X, 300), /not closed/, {}],
+  ['an object of 300 MB', 'application/json', () => parts('{"id":"', X, 300), /is no record/, {}],
+  ['zeros, packed', 'application/x-ndjson', () => packed(Buffer.alloc(MB), 600), /200 times its size/, GZIP],
+  [
+    'the same row for ever, packed',
+    'application/x-ndjson',
+    () => packed(Buffer.from(`{"id":"same","name":"${'x'.repeat(200_000)}"}\n`.repeat(5)), 300),
+    /200 times its size/,
+    GZIP,
+  ],
+  [
+    'a record nested a hundred thousand levels deep',
+    'application/x-ndjson',
+    () => parts(`{"id":1,"a":${'['.repeat(100_000)}${']'.repeat(100_000)}}\n`, EMPTY, 0),
+    /64 levels/,
+    {},
+  ],
+];
+
+test.each(CASES)('%s: the task ends with a sentence, in bounded memory', async (_, type, body, reason, headers) => {
+  const { task, mostMb } = await load(body(), type, headers);
+  expect(JSON.stringify(task.errors)).toMatch(reason);
+  expect({ overMb: Math.round(mostMb - restingMb), fits: mostMb - restingMb <= 200 }).toMatchObject({ fits: true });
+});
+
+test('a name of thirty thousand parts is a name', async () => {
+  const { task } = await load(parts(`id,${dotted}\nodd,1\n`, EMPTY, 0), 'text/csv');
+  expect(task).toMatchObject({ state: 'done', done: 1 });
+  expect((await server.call('DELETE', '/collections/plants/records/odd')).status).toBe(204);
+});
+
+test.each<[string, string, Buffer, Record<string, string>, RegExp]>([
+  ['a wrong checksum', 'text/csv', damaged(gzipSync(csv(2_000)), -6), GZIP, /cannot be unpacked/],
+  ['a packed body cut in the middle', 'text/csv', gzipSync(csv(2_000)).subarray(0, 5_000), GZIP, /cannot be unpacked/],
+  ['something that says it is packed', 'text/csv', Buffer.from(csv(10)), GZIP, /cannot be unpacked/],
+  ['garbage', 'application/json', Buffer.from([0, 255, 254, 1, 2, 3, 0, 0]), {}, /neither a JSON array/],
+  ['a list that stops', 'application/json', Buffer.from('[{"id":"a"},{"id":'), {}, /not closed/],
+  ['nothing', 'text/csv', Buffer.alloc(0), {}, /no records/],
+])('%s', async (_, type, body, headers, reason) => {
+  const { task, status } = await load(parts('', body, 1), type, headers);
+  expect([status, task.state]).toEqual([200, 'failed']);
+  expect(JSON.stringify(task.errors)).toMatch(reason);
+});
+
+function damaged(bytes: Buffer, at: number): Buffer {
+  bytes[bytes.length + at]! ^= 0xff;
+  return bytes;
+}
+
+/** A load that sends rows until it is told to stop, or breaks off. */
+function endless(id: string, every = 5): { stop: () => void; over: Promise<number> } {
+  let n = 0;
+  let stopped = false;
+  const body = new Readable({
+    read() {
+      setTimeout(() => {
+        if (stopped) return void this.destroy(new Error('on purpose'));
+        this.push(
+          `${Array.from({ length: 50 }, () => JSON.stringify({ id: `e${id.slice(0, 4)}-${n++}`, name: 'endless' })).join('\n')}\n`,
+        );
+      }, every);
+    },
   });
+  return { stop: () => (stopped = true), over: send(id, body, { 'Content-Type': 'application/x-ndjson' }) };
+}
+
+async function untilStored(id: string, rows: number): Promise<void> {
+  for (;;) {
+    const response = await server.call('GET', `/tasks/${id}`);
+    if (response.ok && ((await response.json()) as { task: Task }).task.done >= rows) return;
+    await new Promise((resolve) => setTimeout(resolve, 20));
+  }
+}
+
+test('cancelled half-way: what was stored stays, and the task says so', async () => {
+  const id = randomUUID();
+  const { stop, over } = endless(id);
+  await untilStored(id, 1_000);
+  expect((await server.call('DELETE', `/tasks/${id}`)).status).toBe(202);
+  const task = await ended(id);
+  expect(task.state).toBe('cancelled');
+  expect(task.done).toBeGreaterThanOrEqual(1_000);
+  stop();
+  await over;
+});
+
+test('a sender that vanishes: the task ends and names it', async () => {
+  const id = randomUUID();
+  const { stop, over } = endless(id);
+  await untilStored(id, 500);
+  stop();
+  await over;
+  const task = await ended(id);
+  expect(task.state).toBe('failed');
+  expect(JSON.stringify(task.errors)).toContain('connection ended');
+});
+
+test('the collection is deleted while a load into it runs', async () => {
+  await server.api('POST', '/collections', { name: 'brief' });
+  const id = randomUUID();
+  const body = new Readable({
+    read() {
+      setTimeout(() => this.push(`{"id":"${Math.random()}"}\n`.repeat(20)), 5);
+    },
+  });
+  const sent = request(
+    `${server.base}/api/v1/collections/brief/records?wait=true&task=${id}`,
+    { method: 'POST', headers: { Authorization: `Bearer ${server.adminKey}`, 'Content-Type': 'application/x-ndjson' } },
+    (response) => response.resume(),
+  );
+  sent.on('error', () => {});
+  body.pipe(sent);
+  await untilStored(id, 10);
+  expect((await server.call('DELETE', '/collections/brief')).status).toBe(204);
+  const task = await ended(id);
+  expect(['failed', 'cancelled']).toContain(task.state);
+  body.destroy();
+  sent.destroy();
+  await server.api('POST', '/collections', { name: 'brief' });
+  expect((await server.api<Collection>('GET', '/collections/brief')).records).toBe(0);
+  await server.api('DELETE', '/collections/brief');
+});
+
+test('loads at once, some of them broken, some cancelled: each has its own end', async () => {
+  const good = Array.from({ length: 4 }, (_, i) =>
+    load(
+      parts(`id,name\n${Array.from({ length: 500 }, (_, n) => `g${i}-${n},good`).join('\n')}\n`, EMPTY, 0),
+      'text/csv',
+    ),
+  );
+  const bad = [
+    load(parts('[{"id":', EMPTY, 0), 'application/json'),
+    load(parts('', damaged(gzipSync(csv(500)), -5), 1), 'text/csv', GZIP),
+  ];
+  const id = randomUUID();
+  const { stop, over } = endless(id);
+  await untilStored(id, 100);
+  await server.call('DELETE', `/tasks/${id}`);
+  stop();
+  for (const { task } of await Promise.all(good)) expect(task).toMatchObject({ state: 'done', done: 500 });
+  for (const { task } of await Promise.all(bad)) expect(task.state).toBe('failed');
+  expect((await ended(id)).state).toBe('cancelled');
+  await over;
 });

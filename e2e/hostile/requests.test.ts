@@ -1,7 +1,7 @@
 /** Single requests that nobody should send. Each has an end, within seconds, and the server goes on searching. */
 import { gzipSync } from 'node:zlib';
 import { sendRaw, written, type RawAnswer } from '../src/raw';
-import { loadPlants, Server, somePlants } from '../src/server';
+import { loadPlants, Server } from '../src/server';
 
 jest.setTimeout(300_000);
 let server: Server;
@@ -263,5 +263,4 @@ test('a record of more fields or levels than anything could show is refused alon
   const list = { id: 'list', name: 'x', items: Array.from({ length: 3_000 }, (_, i) => ({ n: i })) };
   expect((await server.call('PUT', '/collections/plants/records/list', list)).status).toBe(201);
   expect((await server.call('DELETE', '/collections/plants/records/list')).status).toBe(204);
-  expect(somePlants(1)).toHaveLength(1);
 });

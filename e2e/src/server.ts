@@ -75,6 +75,15 @@ export class Server {
     return this.#child !== null && this.#child.exitCode === null && this.#child.signalCode === null;
   }
 
+  /** Waits until everything that is stored can be searched: after a crash a part may have to be indexed first. */
+  async ready(): Promise<void> {
+    for (let tries = 0; tries < 600; tries++) {
+      if ((await this.call('GET', '/ready')).ok) return;
+      await new Promise((resolve) => setTimeout(resolve, 100));
+    }
+    throw new Error(`not ready: ${await (await this.call('GET', '/ready')).text()}`);
+  }
+
   /** Ends the process; `SIGKILL` is a crash. Answers its exit code. */
   async stop(signal: 'SIGTERM' | 'SIGKILL' = 'SIGTERM'): Promise<number | null> {
     const child = this.#child;

@@ -50,8 +50,20 @@ test('the password opens the studio with a cookie no script reads; signing out c
   const cookie = set.split(';')[0]!;
   expect((await get('/', { Cookie: cookie })).status).toBe(200);
   expect((await get('/api/v1/collections', { ...own, Cookie: cookie })).status).toBe(200);
-  // The cookie alone is not enough: a page of another site can make a browser send it along.
-  expect((await get('/api/v1/collections', { Cookie: cookie })).status).toBe(401);
+  // Where the browser does not say which page asks (plain HTTP), the cookie is enough to read, and not to write.
+  expect((await get('/api/v1/collections', { Cookie: cookie })).status).toBe(200);
+  const write = (headers: Record<string, string>): Promise<Response> =>
+    fetch(`${server.base}/api/v1/collections`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json', Cookie: cookie, ...headers },
+      body: '{"name":"made"}',
+    });
+  expect((await write({})).status).toBe(401);
+  expect((await write({ Origin: server.base })).status).toBe(401);
+  const page = await (await get('/', { Cookie: cookie })).text();
+  const token = /name="yucca-page" content="([^"]+)"/.exec(page)![1]!;
+  expect((await write({ Origin: 'http://evil.example', 'X-Yucca-Page': token })).status).toBe(401);
+  expect((await write({ Origin: server.base, 'X-Yucca-Page': token })).status).toBe(201);
   expect((await get('/api/v1/collections', { Cookie: cookie, 'Sec-Fetch-Site': 'cross-site' })).status).toBe(401);
   await fetch(`${server.base}/session/end`, {
     method: 'POST',

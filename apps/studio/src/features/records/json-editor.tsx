@@ -8,6 +8,7 @@ import { EditorState } from '@codemirror/state';
 import { EditorView, highlightActiveLine, keymap, lineNumbers } from '@codemirror/view';
 import { tags } from '@lezer/highlight';
 import { useEffect, useRef } from 'react';
+import { pageNonce } from '@/ui/page-nonce';
 
 // Names and values apart, in the two inks and the one accent there are; no colour here means live, draft or a mark.
 const highlight = HighlightStyle.define([
@@ -53,6 +54,7 @@ export function JsonEditor({ text, label, onText }: { text: string; label: strin
           lintGutter(),
           syntaxHighlighting(highlight),
           look,
+          EditorView.cspNonce.of(pageNonce()),
           EditorView.lineWrapping,
           EditorView.contentAttributes.of({ 'aria-label': label }),
           keymap.of([...defaultKeymap, ...historyKeymap, indentWithTab]),

@@ -130,6 +130,9 @@ export class Catalogue {
       await this.#openLayers(entry);
       if (entry.gaps.length > 0)
         log.warn({ collectionId, gaps: entry.gaps }, 'a part of the index is missing or damaged and is built again');
+      // What was written last can be found as soon as anything can.
+      const newest = entry.gaps.at(-1);
+      if (newest) await this.#fillPiece(entry, newest, FIRST_PIECE);
       await this.#freshen(entry);
       entry.ready = true;
     });
@@ -141,7 +144,7 @@ export class Catalogue {
   async #fillGaps(entry: Entry): Promise<void> {
     const { epoch, plan } = entry;
     const current = (): boolean => entry.epoch === epoch && this.#entries.get(entry.collectionId) === entry;
-    for (let size = FIRST_PIECE; current() && entry.gaps.length > 0; size *= PIECE_GROWTH) {
+    for (let size = FIRST_PIECE * PIECE_GROWTH; current() && entry.gaps.length > 0; size *= PIECE_GROWTH) {
       // The newest first: what was written last is looked for first.
       const gap = entry.gaps.at(-1)!;
       const piece = this.#pieceOf(entry.collectionId, gap, size);
@@ -153,6 +156,11 @@ export class Catalogue {
       });
     }
     if (current()) this.#mergeIfWorthIt(entry);
+  }
+
+  async #fillPiece(entry: Entry, gap: Gap, size: number): Promise<void> {
+    const piece = this.#pieceOf(entry.collectionId, gap, size);
+    this.#adoptPiece(entry, await this.#build(entry, piece.fromRid, entry.plan, piece.toRid), gap, piece);
   }
 
   /** The last so many records of a gap. */

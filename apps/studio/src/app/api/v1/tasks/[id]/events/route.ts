@@ -13,8 +13,8 @@ export const GET = route('write', ({ request, params, caller, yucca }) => {
   if (request.method === 'HEAD') return new Reply(null, { headers });
   const stream = new PassThrough();
   const send = (task: Task): void => {
-    // Whoever reads slowly is told the newest state only.
-    if (!isOver(task) && stream.writableNeedDrain) return;
+    // An end may be told twice; and whoever reads slowly is told the newest state only.
+    if (stream.writableEnded || (!isOver(task) && stream.writableNeedDrain)) return;
     stream.write(`event: ${isOver(task) ? 'end' : 'progress'}\ndata: ${JSON.stringify(task)}\n\n`);
     if (isOver(task)) stream.end();
   };
