@@ -22,7 +22,7 @@ import { repairRecords, type RepairOrder, type RepairProgress } from '../records
 import { clearRecords, collectionIds } from '../records/clear';
 import { lastClock, writeClock } from '../settings/last-clock';
 import { trimEvents } from '../visitor-events/trim-events';
-import { serve, tell } from './rpc';
+import { serve, StateLost, tell } from './rpc';
 import type { ThreadData } from './spawn';
 
 const { dataDir } = workerData as ThreadData;
@@ -62,13 +62,15 @@ const methods = {
 
   /** Hands over bytes; answers when more may come, and whether they are wanted. */
   async loadChunk(id: string, chunk: Uint8Array): Promise<boolean> {
-    return (await loads.get(id)?.write(chunk)) ?? false;
+    const job = loads.get(id);
+    if (!job) throw new StateLost('the load was begun by another');
+    return job.write(chunk);
   },
 
   /** No more bytes; answers when every row is stored or counted as failed. `broken` = the sender vanished. */
   async loadEnd(id: string, broken: string | null): Promise<LoadProgress> {
     const job = loads.get(id);
-    if (!job) throw new Error(`no load ${id} is under way`);
+    if (!job) throw new StateLost('the load was begun by another');
     try {
       return await job.end(broken);
     } finally {

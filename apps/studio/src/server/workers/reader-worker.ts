@@ -9,7 +9,7 @@ import { exportRecords, type ExportOrder } from '../reading/export';
 import { copyEverything, type BackupFacts, type BackupOrder } from '../backups/copy-everything';
 import { problemsOf } from '../backups/problems-of';
 import { understandRecords } from '../reading/understand';
-import { serve, tell } from './rpc';
+import { serve, StateLost, tell } from './rpc';
 import type { ThreadData } from './spawn';
 
 /** Records between two pauses: some milliseconds. */
@@ -99,9 +99,11 @@ const methods = {
   /** The next piece; null when there is no more. */
   exportNext(id: string): string | null {
     const one = running.get(id);
-    if (one) one.askedAt = performance.now();
-    const next = one?.pieces.next();
-    if (next && !next.done) return next.value;
+    // Not the end: an export that was cut off must not look whole.
+    if (!one) throw new StateLost('the export was begun by another');
+    one.askedAt = performance.now();
+    const next = one.pieces.next();
+    if (!next.done) return next.value;
     methods.exportEnd(id);
     return null;
   },

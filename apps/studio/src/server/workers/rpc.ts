@@ -49,6 +49,11 @@ export function isThreadLost(error: unknown): error is ThreadLost {
   return error instanceof Error && 'threadLost' in error;
 }
 
+/** Thrown inside a thread that is asked to go on with what another had begun whose place it took. */
+export class StateLost extends Error {
+  override name = 'StateLost';
+}
+
 /** What every thread is told at its start besides what it works with. */
 export interface Pulse {
   /** Counted up by the thread as long as it gets on: a count that stands still is a thread that hangs. */
@@ -86,6 +91,7 @@ export class RemoteThread<M extends Methods> {
   readonly #pulse = new Int32Array(new SharedArrayBuffer(4));
   readonly #open = new Map<number, { resolve: (value: unknown) => void; reject: (error: Error) => void }>();
   readonly #watch: ReturnType<typeof setInterval>;
+  readonly #whenStarted: (() => void)[] = [];
   #worker: Worker | null = null;
   #startedAt = 0;
   #wait = 0;
@@ -125,8 +131,12 @@ export class RemoteThread<M extends Methods> {
     if ('event' in message) return this.#options.onEvent?.(message.event);
     const call = this.#open.get(message.reply);
     this.#open.delete(message.reply);
-    if ('error' in message) call?.reject(new RemoteError(message.error));
+    if ('error' in message) call?.reject(this.#errorOf(message.error));
     else call?.resolve(message.value);
+  }
+
+  #errorOf(note: ErrorNote): Error {
+    return note.name === 'StateLost' ? new ThreadLost(this.name, note.message) : new RemoteError(note);
   }
 
   #look(): void {
@@ -164,6 +174,7 @@ export class RemoteThread<M extends Methods> {
       if (this.#ending) return;
       this.#start();
       this.#options.onReplaced?.();
+      for (const ask of this.#whenStarted.splice(0)) ask();
     };
     if (this.#wait === 0) start();
     else setTimeout(start, this.#wait);
@@ -175,7 +186,12 @@ export class RemoteThread<M extends Methods> {
     transfer: Transferable[] = [],
   ): Promise<Awaited<ReturnType<M[K]>>> {
     return new Promise((resolve, reject) => {
-      if (this.#worker === null) return reject(new ThreadLost(this.name, 'it is being started again'));
+      if (this.#ending) return reject(new ThreadLost(this.name, 'the server stops'));
+      // It is being started again; what is asked meanwhile waits that moment.
+      if (this.#worker === null) {
+        const again = (): void => void this.call(method, args, transfer).then(resolve, reject);
+        return void this.#whenStarted.push(again);
+      }
       const call = this.#next++;
       this.#open.set(call, { resolve: resolve as (value: unknown) => void, reject });
       try {
@@ -198,6 +214,7 @@ export class RemoteThread<M extends Methods> {
   async terminate(): Promise<void> {
     this.#ending = true;
     clearInterval(this.#watch);
+    for (const ask of this.#whenStarted.splice(0)) ask();
     const worker = this.#worker;
     if (worker === null) return;
     this.#lose(worker, new Error('the server stops'));
