@@ -9,7 +9,7 @@ const NEXT = path.join(ROOT, 'node_modules/next/dist/bin/next');
 const FRONT = path.join(ROOT, 'apps/studio/.next/front/main.mjs');
 
 /** Which way in: the front server, as everybody starts it, or the framework alone with its route handlers. */
-type WayIn = 'front' | 'framework';
+export type WayIn = 'front' | 'framework';
 
 /** A port nobody listens on. */
 function freePort(): Promise<number> {

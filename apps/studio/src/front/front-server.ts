@@ -84,7 +84,6 @@ export class FrontServer {
       this.#note(request, response, pattern, performance.now() - start);
     });
     response.on('error', () => {});
-    if (this.#stopping) response.shouldKeepAlive = false;
     try {
       const target = checkTarget(request);
       const remote = this.#markWay(request);
@@ -191,6 +190,7 @@ export class FrontServer {
 
   #send(request: IncomingMessage, response: ServerResponse, reply: Reply): void {
     discardBody(request, reply.status);
+    if (this.#stopping) response.shouldKeepAlive = false;
     send(request, response, reply, !this.#isDirect(request));
   }
 

@@ -1,0 +1,170 @@
+/** How the server ends: told to, killed, or kept from starting. */
+import type { Collection } from '@yucca/contract';
+import { spawnSync } from 'node:child_process';
+import { writeFileSync } from 'node:fs';
+import { request } from 'node:http';
+import path from 'node:path';
+import { loadPlants, Server } from '../src/server';
+
+jest.setTimeout(1_800_000);
+/** More of them in a long run. */
+const KILLS = Number(process.env.YUCCA_KILLS ?? 6);
+let server: Server;
+beforeEach(async () => {
+  server = await new Server().start();
+});
+afterEach(() => server.leave());
+
+test('told to stop, it lets answers come to their end, takes no new work, and ends with 0', async () => {
+  await loadPlants(server, 'plants');
+  let send: (piece: string | null) => void = () => {};
+  const answered = new Promise<[number, string | undefined]>((resolve, reject) => {
+    const sent = request(
+      `${server.base}/api/v1/collections/plants/records?wait=true`,
+      {
+        method: 'POST',
+        headers: { Authorization: `Bearer ${server.adminKey}`, 'Content-Type': 'application/x-ndjson' },
+      },
+      (response) => response.resume().on('end', () => resolve([response.statusCode!, response.headers.connection])),
+    );
+    sent.on('error', reject);
+    send = (piece) => void (piece === null ? sent.end() : sent.write(piece));
+  });
+  send('{"id":"slow","name":"sent while it stops"}\n');
+  await new Promise((resolve) => setTimeout(resolve, 300));
+  const ended = server.stop('SIGTERM');
+  await new Promise((resolve) => setTimeout(resolve, 300));
+  await expect(fetch(`${server.base}/api/v1/health`)).rejects.toThrow();
+  send(null);
+  expect(await answered).toEqual([200, 'close']);
+  expect(await ended).toBe(0);
+  await server.start();
+  expect((await server.call('GET', '/collections/plants/records/slow')).status).toBe(200);
+});
+
+test('a second process over the same folder says who has it, and ends with 75', () => {
+  const root = path.join(__dirname, '../..');
+  const { status, stderr } = spawnSync(process.execPath, [path.join(root, 'apps/studio/.next/front/main.mjs')], {
+    cwd: path.join(root, 'apps/studio'),
+    env: { ...process.env, NODE_ENV: 'production', PORT: '4398', YUCCA_DATA_DIR: server.dataDir, YUCCA_MIGRATIONS: path.join(root, 'apps/studio/drizzle'), YUCCA_LOG: 'silent' }, // prettier-ignore
+  });
+  expect([status, stderr.toString()]).toEqual([75, expect.stringContaining(`in use by process ${server.pid}`)]);
+});
+
+test('a database that is none: a sentence, and 74', async () => {
+  await server.stop();
+  writeFileSync(path.join(server.dataDir, 'yucca.sqlite'), 'this is no database, whatever its name says '.repeat(100));
+  const root = path.join(__dirname, '../..');
+  const { status, stderr } = spawnSync(process.execPath, [path.join(root, 'apps/studio/.next/front/main.mjs')], {
+    cwd: path.join(root, 'apps/studio'),
+    env: { ...process.env, NODE_ENV: 'production', PORT: '4398', YUCCA_DATA_DIR: server.dataDir, YUCCA_MIGRATIONS: path.join(root, 'apps/studio/drizzle'), YUCCA_LOG: 'silent' }, // prettier-ignore
+  });
+  expect([status, stderr.toString()]).toEqual([74, expect.stringContaining('The database cannot be opened')]);
+  expect(stderr.toString()).not.toContain('    at ');
+});
+
+test(`killed ${KILLS} times under mixed work: what was acknowledged is there, searchable, and whole`, async () => {
+  await server.api('POST', '/collections', { name: 'work' });
+  /** By key: what the server said it has. What it was asked and did not answer may be there or not. */
+  const acknowledged = new Map<string, number | null>();
+  const unsure = new Set<string>();
+  for (let round = 0; round < KILLS; round++) {
+    const end = Date.now() + 300 + ((round * 577) % 1500);
+    const work = [writeOne(acknowledged, unsure, round, end), loadSome(acknowledged, unsure, round, end), publishAll(end), removeSome(acknowledged, unsure, round, end)]; // prettier-ignore
+    await new Promise((resolve) => setTimeout(resolve, end - Date.now()));
+    await server.stop('SIGKILL');
+    await Promise.all(work);
+    await server.start();
+    await server.ready();
+    await sameAs(acknowledged, unsure);
+  }
+  const { task } = await server.api<{ task: { state: string; errors: unknown[] } }>('POST', '/ready/check?wait=true');
+  expect(task).toMatchObject({ state: 'done', errors: [] });
+});
+
+/** Runs until the end, or until the server is gone. */
+async function until(end: number, step: (n: number) => Promise<void>): Promise<void> {
+  for (let n = 0; Date.now() < end; n++) {
+    try {
+      await step(n);
+    } catch (error) {
+      if ((error as Error).name === 'TypeError') return;
+      throw error;
+    }
+  }
+}
+
+function writeOne(
+  acknowledged: Map<string, number | null>,
+  unsure: Set<string>,
+  round: number,
+  end: number,
+): Promise<void> {
+  return until(end, async (n) => {
+    const key = `w${n % 15}`;
+    const value = round * 100_000 + n;
+    unsure.add(key);
+    const { ok } = await server.call('PUT', `/collections/work/records/${key}`, { name: `written ${value}`, value });
+    if (!ok) return;
+    acknowledged.set(key, value);
+    unsure.delete(key);
+  });
+}
+
+function loadSome(
+  acknowledged: Map<string, number | null>,
+  unsure: Set<string>,
+  round: number,
+  end: number,
+): Promise<void> {
+  return until(end, async (n) => {
+    const rows = Array.from({ length: 1_200 }, (_, i) => ({ id: `l${round}-${n}-${i}`, name: 'loaded', value: i }));
+    for (const { id } of rows) unsure.add(id);
+    const { ok } = await server.call('POST', '/collections/work/records?wait=true', rows);
+    if (!ok) return;
+    for (const { id, value } of rows) {
+      acknowledged.set(id, value);
+      unsure.delete(id);
+    }
+  });
+}
+
+function removeSome(
+  acknowledged: Map<string, number | null>,
+  unsure: Set<string>,
+  round: number,
+  end: number,
+): Promise<void> {
+  return until(end, async (n) => {
+    const keys = [...acknowledged.keys()].filter((key) => key.startsWith(`l${round - 1}`)).slice(n * 7, n * 7 + 7);
+    if (keys.length === 0) return void (await new Promise((resolve) => setTimeout(resolve, 50)));
+    for (const key of keys) unsure.add(key);
+    const { ok } = await server.call('POST', '/collections/work/records/delete', { ids: keys });
+    if (!ok) return;
+    for (const key of keys) {
+      acknowledged.set(key, null);
+      unsure.delete(key);
+    }
+  });
+}
+
+function publishAll(end: number): Promise<void> {
+  return until(end, async (n) => {
+    await server.call('PATCH', '/collections/work/tuning/draft', { signalShare: (n % 100) / 100, facets: [{ name: n % 3 ? 'value' : 'name', field: n % 3 ? 'value' : 'name' }] }); // prettier-ignore
+    await server.call('POST', '/collections/work/tuning/publish', {});
+  });
+}
+
+/** Database, index and what was acknowledged are the same. */
+async function sameAs(acknowledged: Map<string, number | null>, unsure: Set<string>): Promise<void> {
+  const text = await (await server.call('GET', '/collections/work/records?format=ndjson')).text();
+  const stored = new Map(text.split('\n').filter(Boolean).map((line) => JSON.parse(line) as { id: string; value: number }).map(({ id, value }) => [id, value])); // prettier-ignore
+  const wrong = [...acknowledged].filter(([key, value]) => !unsure.has(key) && (stored.get(key) ?? null) !== value);
+  expect(wrong).toEqual([]);
+  const { records } = await server.api<Collection>('GET', '/collections/work');
+  const found = await server.json<{ total: number }>('GET', '/collections/work/search?size=0');
+  expect([stored.size, found.total]).toEqual([records, records]);
+  // What nobody was told is as it turned out to be.
+  for (const key of unsure) acknowledged.set(key, stored.get(key) ?? null);
+  unsure.clear();
+}

@@ -1,0 +1,3 @@
+import { contractTests } from '../src/contract-tests';
+
+contractTests('front');
