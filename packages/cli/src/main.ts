@@ -1,4 +1,5 @@
 import { Command, CommanderError, InvalidArgumentError, Option } from 'commander';
+import { backup, check, restore } from './commands/backup.ts';
 import { exportRecords, type ExportOptions } from './commands/export.ts';
 import { load, type LoadOptions } from './commands/load.ts';
 import { search, type SearchOptions } from './commands/search.ts';
@@ -90,6 +91,30 @@ export async function main(argv: readonly string[], env: NodeJS.ProcessEnv = pro
     .option('--note <text>', 'for the history')
     .action(async (collection: string, file: string, options: { publish?: boolean; note?: string }) => {
       code = await push(access(), collection, file, options);
+    });
+
+  program
+    .command('backup')
+    .description('have a running Yucca make a copy of everything, in its folder of backups')
+    .action(async () => {
+      code = await backup(access());
+    });
+
+  program
+    .command('restore')
+    .description('make a data folder from a backup, while no Yucca runs over it')
+    .argument('<backup>', 'the folder of the backup')
+    .argument('<folder>', 'the data folder; it must be empty or not there')
+    .action(async (from: string, to: string) => {
+      code = await restore(from, to);
+    });
+
+  program
+    .command('check')
+    .description('check a backup, or a data folder that no Yucca runs over, from end to end')
+    .argument('<folder>')
+    .action(async (folder: string) => {
+      code = await check(folder);
     });
 
   for (const command of [settings, ...program.commands, ...settings.commands]) command.exitOverride();

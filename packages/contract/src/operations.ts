@@ -45,3 +45,20 @@ export interface Backup {
   collections: number;
   records: number;
 }
+
+/** What stands in `backup.json` of a backup's folder: enough to tell whether it is whole, and what is in it. */
+export interface BackupFacts {
+  /** Of this format. */
+  backup: 1;
+  /** Of the Yucca that made it. */
+  version: string;
+  at: string;
+  collections: { name: string; records: number }[];
+  /** Paths below the folder, with `/` between their parts. */
+  files: { path: string; bytes: number; sha256: string }[];
+}
+
+/** The file of a backup that says what is in it. */
+export const BACKUP_FACTS = 'backup.json';
+/** The database, in a data folder and in a backup. */
+export const DATABASE_FILE = 'yucca.sqlite';

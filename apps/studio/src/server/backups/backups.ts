@@ -1,4 +1,4 @@
-import type { Backup, Task } from '@yucca/contract';
+import type { Backup, BackupFacts, Task } from '@yucca/contract';
 import { randomUUID } from 'node:crypto';
 import { existsSync, readdirSync } from 'node:fs';
 import { rm } from 'node:fs/promises';
@@ -9,7 +9,7 @@ import { Failure } from '../failure';
 import type { Tasks } from '../tasks/tasks';
 import type { ReaderMethods } from '../workers/reader-worker';
 import type { RemoteThread } from '../workers/rpc';
-import { factsOf, type BackupFacts } from './copy-everything';
+import { factsOf } from './copy-everything';
 
 export interface BackupParts {
   config: Pick<Config, 'dataDir' | 'backupDir' | 'backupEveryH' | 'backupsKept'>;

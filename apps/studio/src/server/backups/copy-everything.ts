@@ -1,3 +1,4 @@
+import { BACKUP_FACTS, DATABASE_FILE, type BackupFacts } from '@yucca/contract';
 import Database from 'better-sqlite3';
 import { createHash } from 'node:crypto';
 import { createReadStream, existsSync, readFileSync, writeFileSync } from 'node:fs';
@@ -14,18 +15,6 @@ export interface BackupOrder {
   version: string;
 }
 
-/** What stands in a backup's `backup.json`: enough to tell whether it is whole, and what is in it. */
-export interface BackupFacts {
-  /** Of this format. */
-  backup: 1;
-  version: string;
-  at: string;
-  collections: { name: string; records: number }[];
-  files: { path: string; bytes: number; sha256: string }[];
-}
-
-export const FACTS = 'backup.json';
-export const DATABASE = 'yucca.sqlite';
 /** Besides the database: what verifies tokens, and pictures. Indexes are made anew from the records. */
 const BESIDES = ['secret.key', 'files'];
 /** Pages of the database copied at once; a writer waits no longer than that takes. */
@@ -41,7 +30,7 @@ export async function copyEverything(order: BackupOrder, onShare: (share: number
   const half = `${whole}.part`;
   await mkdir(half, { recursive: true, mode: 0o700 });
   try {
-    await copyDatabase(path.join(dataDir, DATABASE), path.join(half, DATABASE), onShare);
+    await copyDatabase(path.join(dataDir, DATABASE_FILE), path.join(half, DATABASE_FILE), onShare);
     for (const one of BESIDES)
       if (existsSync(path.join(dataDir, one)))
         await cp(path.join(dataDir, one), path.join(half, one), { recursive: true });
@@ -49,10 +38,10 @@ export async function copyEverything(order: BackupOrder, onShare: (share: number
       backup: 1,
       version,
       at: new Date().toISOString(),
-      collections: checkedCollections(path.join(half, DATABASE)),
+      collections: checkedCollections(path.join(half, DATABASE_FILE)),
       files: await factsOfFiles(half),
     };
-    writeFileSync(path.join(half, FACTS), `${JSON.stringify(facts, null, 2)}\n`);
+    writeFileSync(path.join(half, BACKUP_FACTS), `${JSON.stringify(facts, null, 2)}\n`);
     await flush(half);
     await rename(half, whole);
     return facts;
@@ -100,12 +89,16 @@ async function factsOfFiles(folder: string): Promise<BackupFacts['files']> {
   for (const entry of entries.filter((one) => one.isFile())) {
     const file = path.join(entry.parentPath, entry.name);
     beat();
-    facts.push({ path: path.relative(folder, file), bytes: (await stat(file)).size, sha256: await sha256Of(file) });
+    facts.push({
+      path: path.relative(folder, file).split(path.sep).join('/'),
+      bytes: (await stat(file)).size,
+      sha256: await sha256Of(file),
+    });
   }
   return facts.sort((a, b) => (a.path < b.path ? -1 : 1));
 }
 
-export async function sha256Of(file: string): Promise<string> {
+async function sha256Of(file: string): Promise<string> {
   const hash = createHash('sha256');
   await pipeline(createReadStream(file), hash);
   return hash.digest('hex');
@@ -113,7 +106,7 @@ export async function sha256Of(file: string): Promise<string> {
 
 /** Has the system write out what it holds of a folder's files, so that the new name stands for whole files. */
 async function flush(folder: string): Promise<void> {
-  for (const name of [DATABASE, FACTS]) {
+  for (const name of [DATABASE_FILE, BACKUP_FACTS]) {
     const handle = await open(path.join(folder, name), 'r+');
     await handle.sync().finally(() => handle.close());
   }
@@ -121,7 +114,7 @@ async function flush(folder: string): Promise<void> {
 
 /** What a backup says of itself; null when the folder is none. */
 export function factsOf(folder: string): BackupFacts | null {
-  const file = path.join(folder, FACTS);
+  const file = path.join(folder, BACKUP_FACTS);
   if (!existsSync(file)) return null;
   const facts = JSON.parse(readFileSync(file, 'utf8')) as BackupFacts;
   return facts.backup === 1 ? facts : null;

@@ -1,12 +1,12 @@
 /** The reader: whatever has to go through all records of a collection without changing them. */
-import type { Card, FieldRule, Profile, RuleEffect } from '@yucca/contract';
+import type { BackupFacts, Card, FieldRule, Profile, RuleEffect } from '@yucca/contract';
 import { Profiler } from '@yucca/engine/profile';
 import { EffectCounter } from '@yucca/engine/rules';
 import { workerData } from 'node:worker_threads';
 import { openDb } from '../db/open';
 import { eachRecord } from '../reading/each-record';
 import { exportRecords, type ExportOrder } from '../reading/export';
-import { copyEverything, type BackupFacts, type BackupOrder } from '../backups/copy-everything';
+import { copyEverything, type BackupOrder } from '../backups/copy-everything';
 import { problemsOf } from '../backups/problems-of';
 import { understandRecords } from '../reading/understand';
 import { serve, StateLost, tell } from './rpc';
