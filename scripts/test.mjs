@@ -6,20 +6,27 @@ import { ensureBuild, ensurePackages, root, run, say } from './steps.mjs';
 
 ensurePackages();
 
-const chromium = process.env.CHROME_PATH ?? '/usr/bin/chromium';
-const driver = process.env.CHROMEDRIVER_PATH ?? '/usr/bin/chromedriver';
-if (!existsSync(chromium) || !existsSync(driver)) {
+/** What tests use besides packages of npm: by the file that shows it is there, the Debian package that brings it. */
+const programs = [
+  { file: process.env.CHROME_PATH ?? '/usr/bin/chromium', from: 'chromium' },
+  { file: process.env.CHROMEDRIVER_PATH ?? '/usr/bin/chromedriver', from: 'chromium-driver' },
+  { file: process.env.NGINX_PATH ?? '/usr/sbin/nginx', from: 'nginx-light' },
+];
+const missing = programs.filter(({ file }) => !existsSync(file)).map(({ from }) => from);
+if (missing.length > 0) {
   const isRoot = process.getuid?.() === 0;
   const hasApt = spawnSync('apt-get', ['--version'], { stdio: 'ignore' }).status === 0;
   if (!isRoot || !hasApt) {
     console.error(
-      `The tests of the interface need Chromium and ChromeDriver. Install the packages chromium and chromium-driver, or set CHROME_PATH and CHROMEDRIVER_PATH.`,
+      `The tests of the interface need ${missing.join(', ')}. Install those packages, or set CHROME_PATH, CHROMEDRIVER_PATH and NGINX_PATH.`,
     );
     process.exit(1);
   }
-  say('Installing Chromium and ChromeDriver');
+  say(`Installing ${missing.join(', ')}`);
   run('apt-get', ['update', '-qq']);
-  run('apt-get', ['install', '-y', '-qq', 'chromium', 'chromium-driver'], { stdio: ['ignore', 'ignore', 'inherit'] });
+  run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...missing], {
+    stdio: ['ignore', 'ignore', 'inherit'],
+  });
 }
 
 let failed = 0;

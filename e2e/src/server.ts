@@ -12,7 +12,7 @@ const FRONT = path.join(ROOT, 'apps/studio/.next/front/main.mjs');
 export type WayIn = 'front' | 'framework';
 
 /** A port nobody listens on. */
-function freePort(): Promise<number> {
+export function freePort(): Promise<number> {
   return new Promise((resolve) => {
     const probe = createServer().listen(0, '127.0.0.1', () => {
       const { port } = probe.address() as { port: number };
