@@ -17,6 +17,13 @@ export interface HttpResult {
   emptyPerS: number;
   searchesPerS: number;
   shareOfEmpty: number;
+  /** CPU of the main thread, in milliseconds a request: of a route that does nothing, of searches; and of a bare `node:http`. */
+  mainMsEmpty: number;
+  mainMsSearch: number;
+  bareMs: number;
+  /** Of the whole process, a search, and what of it is not the engine's own. */
+  processMsSearch: number;
+  besidesEngineMs: number;
   /** Of searches, alone and while another client writes one record after the other. */
   p99Ms: number;
   p99WhileWritingMs: number;
@@ -50,20 +57,35 @@ export async function measureHttp(records: number): Promise<HttpResult> {
     );
     await run(paths, WARM_UP_SECONDS);
     // In turn, because the machine's speed changes: of each figure the middle one is told.
-    const pairs: { empty: autocannon.Result; searches: autocannon.Result }[] = [];
+    const bare = await startBare();
+    const pairs: { empty: Measured; searches: Measured; bare: Measured }[] = [];
     for (let n = 0; n < PAIRS; n++)
-      pairs.push({ empty: await run(['/api/v1/health'], PAIR_SECONDS), searches: await run(paths, PAIR_SECONDS) });
+      pairs.push({
+        empty: await measured(server.pid!, () => run(['/api/v1/health'], PAIR_SECONDS)),
+        searches: await measured(server.pid!, () => run(paths, PAIR_SECONDS)),
+        bare: await measured(bare.pid!, () => run(['/'], PAIR_SECONDS, BARE)),
+      });
+    bare.kill();
+    const engineMs = await meanEngineMs(paths);
     const middle = (of: (pair: (typeof pairs)[number]) => number): number => quantile(pairs.map(of).sort((a, b) => a - b), 0.5); // prettier-ignore
+    const processMsSearch = middle(({ searches }) => searches.processMs);
     const upserts = await upsertFor(4_000);
     const [writing] = await Promise.all([run(paths, SECONDS), upsertFor(SECONDS * 1000)]);
     const times = percentiles(upserts);
     return {
       records,
       loadRecordsPerS: Math.round(records / seconds),
-      emptyPerS: Math.round(middle(({ empty }) => empty.requests.average)),
-      searchesPerS: Math.round(middle(({ searches }) => searches.requests.average)),
-      shareOfEmpty: round(middle(({ empty, searches }) => searches.requests.average / empty.requests.average)),
-      p99Ms: middle(({ searches }) => searches.latency.p99),
+      emptyPerS: Math.round(middle(({ empty }) => empty.result.requests.average)),
+      searchesPerS: Math.round(middle(({ searches }) => searches.result.requests.average)),
+      shareOfEmpty: round(
+        middle(({ empty, searches }) => searches.result.requests.average / empty.result.requests.average),
+      ),
+      mainMsEmpty: round(middle(({ empty }) => empty.mainMs)),
+      mainMsSearch: round(middle(({ searches }) => searches.mainMs)),
+      bareMs: round(middle(({ bare: alone }) => alone.mainMs)),
+      processMsSearch: round(processMsSearch),
+      besidesEngineMs: round(processMsSearch - engineMs),
+      p99Ms: middle(({ searches }) => searches.result.latency.p99),
       p99WhileWritingMs: writing.latency.p99,
       upsertMedianMs: times.medianMs,
       upsertP99Ms: times.p99Ms,
@@ -77,26 +99,72 @@ export async function measureHttp(records: number): Promise<HttpResult> {
   }
 }
 
+interface Measured {
+  result: autocannon.Result;
+  /** CPU milliseconds a request: of the thread that takes requests, and of all threads. */
+  mainMs: number;
+  processMs: number;
+}
+
+/** CPU milliseconds of a process, or of one of its threads, from the kernel (`man 5 proc`: fields 14 and 15, in ticks of 10 ms). */
+function cpuMs(file: string): number {
+  const fields = readFileSync(file, 'utf8').split(') ')[1]!.split(' ');
+  return (Number(fields[11]) + Number(fields[12])) * 10;
+}
+
+async function measured(pid: number, load: () => Promise<autocannon.Result>): Promise<Measured> {
+  const read = (): [number, number] => [cpuMs(`/proc/${pid}/task/${pid}/stat`), cpuMs(`/proc/${pid}/stat`)];
+  const before = read();
+  const result = await load();
+  const after = read();
+  const each = (i: 0 | 1): number => (after[i] - before[i]) / result.requests.total;
+  return { result, mainMs: each(0), processMs: each(1) };
+}
+
+const BARE_PORT = 4398;
+const BARE = `http://127.0.0.1:${BARE_PORT}`;
+
+/** A server that does nothing but answer: what HTTP costs by itself here. */
+async function startBare(): Promise<ChildProcess> {
+  const body = '{"status":"ok","version":"0.1.0","collections":1,"uptimeS":10}';
+  const source = `require('node:http').createServer((request, response) => {
+    response.writeHead(200, { 'content-type': 'application/json', 'content-length': ${body.length} }).end('${body}');
+  }).listen(${BARE_PORT}, '127.0.0.1')`;
+  const child = spawn(process.execPath, ['-e', source], { stdio: 'ignore' });
+  for (let tries = 0; tries < 100; tries++) {
+    if (await fetch(BARE).then(({ ok }) => ok, () => false)) return child; // prettier-ignore
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  }
+  throw new Error('the bare server did not start');
+}
+
+/** What the engine says that these searches took, one after the other. */
+async function meanEngineMs(paths: string[]): Promise<number> {
+  let sum = 0;
+  for (const path of paths) {
+    const response = await fetch(BASE + path, { headers: { Authorization: `Bearer ${KEY}` } });
+    sum += ((await response.json()) as { timing: { engineMs: number } }).timing.engineMs;
+  }
+  return sum / paths.length;
+}
+
 function startServer(dataDir: string): ChildProcess {
   const root = process.cwd();
-  return spawn(
-    process.execPath,
-    [path.join(root, 'node_modules/next/dist/bin/next'), 'start', '-H', '127.0.0.1', '-p', String(PORT)],
-    {
-      cwd: path.join(root, 'apps/studio'),
-      stdio: ['ignore', 'ignore', 'inherit'],
-      env: {
-        ...process.env,
-        NODE_ENV: 'production',
-        NEXT_TELEMETRY_DISABLED: '1',
-        YUCCA_DATA_DIR: dataDir,
-        YUCCA_MIGRATIONS: path.join(root, 'apps/studio/drizzle'),
-        YUCCA_HOST: '127.0.0.1',
-        YUCCA_ADMIN_KEY: KEY,
-        YUCCA_LOG: 'silent',
-      },
+  return spawn(process.execPath, [path.join(root, 'apps/studio/.next/front/main.mjs')], {
+    cwd: path.join(root, 'apps/studio'),
+    stdio: ['ignore', 'ignore', 'inherit'],
+    env: {
+      ...process.env,
+      NODE_ENV: 'production',
+      NEXT_TELEMETRY_DISABLED: '1',
+      PORT: String(PORT),
+      YUCCA_DATA_DIR: dataDir,
+      YUCCA_MIGRATIONS: path.join(root, 'apps/studio/drizzle'),
+      YUCCA_HOST: '127.0.0.1',
+      YUCCA_ADMIN_KEY: KEY,
+      YUCCA_LOG: 'silent',
     },
-  );
+  });
 }
 
 async function healthy(): Promise<void> {
@@ -140,9 +208,9 @@ async function load(records: number): Promise<number> {
   return (performance.now() - start) / 1000;
 }
 
-function run(paths: string[], duration: number): Promise<autocannon.Result> {
+function run(paths: string[], duration: number, url = BASE): Promise<autocannon.Result> {
   const requests = paths.map((one) => ({ path: one, headers: { Authorization: `Bearer ${KEY}` } }));
-  return autocannon({ url: BASE, connections: 16, duration, requests });
+  return autocannon({ url, connections: 16, duration, requests });
 }
 
 /** Writes one record after the other for so long; answers how long each took until it could be searched. */

@@ -78,7 +78,9 @@ function compare([small, tenfold, middle, large]: EngineResult[], [, http200k, h
     most('200 k: open, ms', 500, middle!.openMs),
     most('index to searchable and facet text', 1.2, middle!.indexToText),
     most('200 k: upsert ms', 50, http200k!.upsertMedianMs),
-    least('16 connections: share of an empty route', 0.7, http200k!.shareOfEmpty),
+    most('16 connections: main thread ms a search', 0.35, http200k!.mainMsSearch),
+    most('16 connections: empty route, times a bare node:http', 2, round(http200k!.mainMsEmpty / http200k!.bareMs)),
+    most('16 connections: process ms a search besides the engine', 0.45, http200k!.besidesEngineMs),
     most('200 k: the most hostile request, ms', 50, middle!.hostileMs),
     most('1 M: the most hostile request, ms', 50, large!.hostileMs),
   ];

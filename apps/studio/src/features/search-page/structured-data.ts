@@ -18,7 +18,8 @@ export function thingOf(
     '@type': page.thing,
     ...name,
     url,
-    ...(picture && { image: new URL(picture, url).href }),
+    // What a record calls a picture may be no address at all.
+    ...(picture && URL.canParse(picture, url) && { image: new URL(picture, url).href }),
     ...(text && { description: text.text }),
     ...(number &&
       page.currency !== null &&

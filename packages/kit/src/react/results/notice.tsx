@@ -6,8 +6,11 @@ export function Notice({ answer }: { answer: SearchAnswer }) {
   return notice === null ? null : <p data-part="notice">{notice}</p>;
 }
 
-/** Where a placement sends whoever asks for these words: an address of the page's own server or of the web, or null. */
+/**
+ * Where a placement sends whoever asks for these words: a path of the page's own server or an address of the web, or null.
+ * Browsers take `/\\host` and `/<tab>/host` for another server's address, so neither is a path.
+ */
 export function redirectOf(answer: SearchAnswer | null): string | null {
   const to = answer?.understood.redirect ?? null;
-  return to !== null && /^(https?:\/\/|\/(?!\/))/.test(to) ? to : null;
+  return to !== null && /^(https?:\/\/|\/(?!\/))[^\\\s]*$/.test(to) ? to : null;
 }

@@ -23,13 +23,13 @@ const shownRecord = cache((collection: string, key: string) => runtime().records
 async function recordOf(params: Props['params']): Promise<{ page: InterfacePage; result: SearchResult; path: string }> {
   const { slug, id } = await params;
   const page = pageOf(slug);
-  const key = decodeURIComponent(id);
   try {
+    const key = decodeURIComponent(id);
     const record = await shownRecord(page.collection, key);
     const path = `${page.at}/r/${encodeURIComponent(key)}`;
     return { page, path, result: { id: key, record, marks: {}, snippets: {} } };
   } catch (error) {
-    if (isFailure(error)) notFound();
+    if (isFailure(error) || error instanceof URIError) notFound();
     throw error;
   }
 }
