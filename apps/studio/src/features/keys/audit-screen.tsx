@@ -7,6 +7,8 @@ import { counted, moment } from '@/ui/format';
 import { wordsOf } from './changes';
 import { KeysHead } from './keys-head';
 
+const exportOf = (format: string): string => `/api/v1/audit?format=${format}`;
+
 /** Who changed what, the newest change first. */
 export function AuditScreen({
   entries,
@@ -41,10 +43,10 @@ export function AuditScreen({
         </label>
         <span className="text-soft">{counted(entries.total, 'change')}</span>
         <span className="ml-auto flex gap-4">
-          <a className="min-h-6 text-agave hover:underline" href="/api/v1/audit?format=csv&spreadsheet=true">
+          <a className="min-h-6 text-agave hover:underline" href={exportOf('csv&spreadsheet=true')} download>
             Export as CSV
           </a>
-          <a className="min-h-6 text-agave hover:underline" href="/api/v1/audit?format=ndjson">
+          <a className="min-h-6 text-agave hover:underline" href={exportOf('ndjson')} download>
             Export as JSON Lines
           </a>
         </span>
