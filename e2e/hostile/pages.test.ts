@@ -60,7 +60,7 @@ test('nor what opens on them: the editor, dialogs, the theme', async () => {
   expect(await refused()).toEqual([]);
   await browser.actions().sendKeys(Key.ESCAPE).perform();
   await open('/');
-  await (await see(By.css('button[aria-label="Delete plants"]'))).click();
+  await (await see(By.css('button[aria-label="Delete Plants"]'))).click();
   await seeText('to go on');
   expect(await refused()).toEqual([]);
 });

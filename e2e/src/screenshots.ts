@@ -78,6 +78,7 @@ const VIEWS: View[] = [
   { name: 'autocomplete', path: '/s/nursery', wait: '[role=combobox]', act: typeLavender },
   { name: 'profile', path: '/c/plants/records?view=profile&probe=rose', wait: 'figure svg' },
   { name: 'keys', path: '/keys', wait: 'table' },
+  { name: 'audit', path: '/keys/audit', wait: 'table' },
   { name: 'api', path: '/api?collection=plants&op=search', wait: 'pre' },
   { name: 'search-page', path: '/s/nursery?q=lavendar', wait: 'article mark' },
   { name: 'search-page-guides', path: '/s/growing?q=late+frost', wait: 'article mark', theme: 'dark' },

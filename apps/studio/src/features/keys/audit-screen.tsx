@@ -25,7 +25,7 @@ export function AuditScreen({
   return (
     <section className="min-w-0 flex-1 overflow-y-auto">
       <KeysHead current="Audit trail">
-        Every change through the studio or a key, for as long as the newest hundred thousand reach.
+        Every change that was made in the studio or with a key. The newest 100,000 are kept.
       </KeysHead>
       <div className="flex items-center gap-4 border-t border-line px-6 py-2">
         <label className="flex items-center gap-2">
@@ -73,7 +73,7 @@ function Entries({ items }: { items: AuditEntry[] }) {
       <thead className="bg-sunk text-left">
         <tr>
           {['When', 'Who', 'What', 'Collection', 'From'].map((name, i) => (
-            <th key={name} scope="col" className={i === 0 ? 'py-2 pl-6 font-medium' : 'px-3 py-2 font-medium'}>
+            <th key={name} scope="col" className={i === 0 ? 'w-56 py-2 pl-6 font-medium' : 'px-3 py-2 font-medium'}>
               {name}
             </th>
           ))}
@@ -85,9 +85,11 @@ function Entries({ items }: { items: AuditEntry[] }) {
             <td className="py-2 pl-6 whitespace-nowrap text-soft">{moment(entry.at)}</td>
             <td className="px-3 py-2">
               {entry.actor}
-              {entry.keyId && <span className="figures block text-xs text-soft">{entry.keyId}</span>}
+              {entry.keyId && entry.keyId !== entry.actor && (
+                <span className="figures block text-xs text-soft">{entry.keyId}</span>
+              )}
             </td>
-            <td className="max-w-[420px] px-3 py-2">
+            <td className="px-3 py-2">
               <span className="break-words">{wordsOf(entry)}</span>
               <span className="figures block text-xs break-all text-soft">
                 {entry.method} {entry.path}

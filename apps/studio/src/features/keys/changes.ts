@@ -2,7 +2,7 @@ import type { AuditEntry } from '@yucca/contract';
 
 /** What a change is called, by its method and path below the collection; the first that fits. A new one is a line here. */
 const CHANGES: readonly [method: string, path: RegExp, words: (entry: AuditEntry) => string][] = [
-  ['POST', /^\/collections$/, () => 'Made a collection'],
+  ['POST', /^\/collections$/, ({ detail }) => `Made the collection ${detail?.name ?? ''}`.trim()],
   ['PATCH', /^\/collections\/[^/]+$/, () => 'Changed the collection’s title'],
   ['DELETE', /^\/collections\/[^/]+$/, () => 'Deleted the collection'],
   ['POST', /\/records$/, ({ detail }) => `Loaded ${detail?.done ?? 'some'} records`],
@@ -26,9 +26,9 @@ const CHANGES: readonly [method: string, path: RegExp, words: (entry: AuditEntry
   ['PUT', /\/field-rules$/, () => 'Changed the field rules'],
   ['PUT', /\/judgements$/, () => 'Replaced the judgements'],
   ['PATCH', /\/judgements$/, () => 'Changed judgements'],
-  ['POST', /^\/keys$/, () => 'Made a key'],
+  ['POST', /^\/keys$/, ({ detail }) => `Made the key ${detail?.label ?? ''}`.trim()],
   ['DELETE', /^\/keys\//, () => 'Deleted a key'],
-  ['POST', /^\/interfaces$/, () => 'Made a search page'],
+  ['POST', /^\/interfaces$/, ({ detail }) => `Made the search page ${detail?.slug ?? ''}`.trim()],
   ['PUT', /^\/interfaces\//, () => 'Changed a search page'],
   ['DELETE', /^\/interfaces\//, () => 'Deleted a search page'],
   ['DELETE', /^\/tasks\//, () => 'Cancelled a task'],

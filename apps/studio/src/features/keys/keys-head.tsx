@@ -1,4 +1,3 @@
-import clsx from 'clsx';
 import Link from 'next/link';
 import type { ReactNode } from 'react';
 
@@ -11,24 +10,19 @@ const VIEWS = [
 export function KeysHead({ current, children }: { current: (typeof VIEWS)[number]['name']; children: ReactNode }) {
   return (
     <div className="px-6 pt-4 pb-3">
-      <div className="flex items-baseline gap-6">
-        <h1 className="text-[20px] leading-7">{current}</h1>
-        <nav aria-label="Under Keys" className="flex gap-4">
-          {VIEWS.map(({ name, href }) => (
-            <Link
-              key={name}
-              href={href}
-              aria-current={name === current ? 'page' : undefined}
-              className={clsx(
-                'min-h-6',
-                name === current ? 'font-semibold' : 'text-soft hover:text-ink hover:underline',
-              )}
-            >
+      <nav aria-label="Under Keys" className="flex items-baseline gap-5">
+        {VIEWS.map(({ name, href }) =>
+          name === current ? (
+            <h1 key={name} className="text-[20px] leading-7">
+              {name}
+            </h1>
+          ) : (
+            <Link key={name} href={href} className="min-h-6 text-soft hover:text-ink hover:underline">
               {name}
             </Link>
-          ))}
-        </nav>
-      </div>
+          ),
+        )}
+      </nav>
       <p className="text-soft">{children}</p>
     </div>
   );

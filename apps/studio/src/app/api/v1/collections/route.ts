@@ -13,7 +13,8 @@ export const POST = route('admin', async ({ request, caller, yucca }) => {
   const wanted = validate('NewCollection', await readJson(request));
   requireCollection(caller, wanted.name);
   const collection = await yucca.collections.create(wanted);
-  return json(collection, { status: 201, headers: { Location: `/api/v1/collections/${collection.name}` } });
+  const headers = { Location: `/api/v1/collections/${collection.name}` };
+  return json(collection, { status: 201, headers }).noting({ name: collection.name });
 });
 
 export const { PUT, PATCH, DELETE } = refuseOthers('GET', 'POST');

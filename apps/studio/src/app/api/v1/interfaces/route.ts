@@ -12,7 +12,8 @@ export const GET = route('admin', ({ caller, yucca }) => {
 
 export const POST = route('admin', async ({ request, caller, yucca }) => {
   requireNoLimits(caller);
-  return json(yucca.interfaces.create(validate('NewInterface', await readJson(request))), { status: 201 });
+  const made = yucca.interfaces.create(validate('NewInterface', await readJson(request)));
+  return json(made, { status: 201 }).noting({ slug: made.slug });
 });
 
 export const { PUT, PATCH, DELETE } = refuseOthers('GET', 'POST');

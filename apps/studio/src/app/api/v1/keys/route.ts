@@ -12,7 +12,8 @@ export const GET = route('admin', ({ caller, yucca }) => {
 
 export const POST = route('admin', async ({ request, caller, yucca }) => {
   requireNoLimits(caller);
-  return json(yucca.keys.create(validate('NewKey', await readJson(request))), { status: 201 });
+  const made = yucca.keys.create(validate('NewKey', await readJson(request)));
+  return json(made, { status: 201 }).noting({ label: made.key.label, key: made.key.id });
 });
 
 export const { PUT, PATCH, DELETE } = refuseOthers('GET', 'POST');
