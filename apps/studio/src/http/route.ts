@@ -93,6 +93,7 @@ export function route(right: Right | 'none', run: (context: RouteContext) => Rep
         noteInAudit(request, params, caller, yucca, reply.changed);
       return reply;
     } catch (error) {
+      runtime().storage.heard(error);
       const reply = problemReply(error);
       if (open) openToOtherSites(reply, caller, request);
       return reply;

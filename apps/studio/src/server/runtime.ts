@@ -1,4 +1,4 @@
-import { mkdirSync } from 'node:fs';
+import { existsSync, mkdirSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import path from 'node:path';
 import type { Worker } from 'node:worker_threads';
@@ -32,7 +32,9 @@ import { SettingsService } from './settings/settings';
 import { Sessions } from './sessions/sessions';
 import { markRunning, markStopped } from './storage/clean-stop';
 import { FolderLock } from './storage/folder-lock';
+import { freeze, frozenCopyOf } from './storage/frozen-folder';
 import { Integrity } from './storage/integrity';
+import { storageCodeOf } from './storage/storage-failure';
 import { StorageHealth } from './storage/storage-health';
 import { Tasks } from './tasks/tasks';
 import { Tunings } from './tuning/tuning';
@@ -87,17 +89,32 @@ export interface Runtime {
 const KEEPER_HANG_MS = 20_000;
 /** Of threads that go through all records of a collection, or put together an index of a million. */
 const LONG_WORK_HANG_MS = 180_000;
+/**
+ * Takes the data folder for this process; one that cannot be written, by a copy that is only read from (`refusal` says
+ * why). Throws a FolderTaken when another process has it.
+ */
+function holdFolder(dataDir: string): { folder: string; lock: FolderLock; refusal: Error | null } {
+  try {
+    mkdirSync(dataDir, { recursive: true });
+    return { folder: dataDir, lock: FolderLock.take(dataDir), refusal: null };
+  } catch (error) {
+    if (storageCodeOf(error) === null || !existsSync(path.join(dataDir, 'yucca.sqlite'))) throw error;
+    const folder = frozenCopyOf(dataDir);
+    return { folder, lock: FolderLock.take(folder), refusal: error as Error };
+  }
+}
+
 /** What is noted in memory is written down this often. */
 const NOTES_EVERY_MS = 1_000;
 
 /** Starts the database, the threads and the services over one data folder. */
 export function startRuntime(config: Config, migrationsDir: string, log: Logger): Runtime {
-  const { dataDir } = config;
-  mkdirSync(dataDir, { recursive: true });
-  const lock = FolderLock.take(dataDir);
+  const { folder: dataDir, lock, refusal } = holdFolder(config.dataDir);
   const stoppedCleanly = markRunning(dataDir);
   const db = openDb(dataDir);
   migrateDb(db, migrationsDir);
+  // Threads open it after this; what this connection has to prepare, it may still write into the copy.
+  if (refusal !== null) freeze(dataDir);
   const clock = new Clock(lastClock(db));
   let closing = false;
   const thread = (
@@ -171,6 +188,10 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
   const audit = new Audit(db);
   const integrity = new Integrity(reader);
   const backups = new Backups({ config, tasks, reader, log });
+  if (refusal !== null) {
+    db.$client.pragma('query_only = ON');
+    storage.heard(refusal);
+  }
   const opened = Promise.all(collectionIds(db, 'live').map((id) => catalogue.open(id))).then(() => {});
   void opened.catch((error: Error) => log.error({ error: error.message }, 'an index could not be opened'));
   keeper.send('clearDeleted', []);

@@ -3,6 +3,7 @@ import { drizzle, type BetterSQLite3Database } from 'drizzle-orm/better-sqlite3'
 import { migrate } from 'drizzle-orm/better-sqlite3/migrator';
 import { mkdirSync } from 'node:fs';
 import path from 'node:path';
+import { isFrozen } from '../storage/frozen-folder';
 import * as schema from './schema';
 
 export type Db = BetterSQLite3Database<typeof schema> & { $client: Database.Database };
@@ -20,6 +21,8 @@ export function openDb(dataDir: string, { readonly = false } = {}): Db {
     client.pragma('journal_mode = WAL');
     client.pragma('synchronous = FULL');
     client.pragma('foreign_keys = ON');
+    // The folder it is a copy of cannot be written: what is written here would be lost.
+    if (isFrozen(dataDir)) client.pragma('query_only = ON');
   }
   return drizzle(client, { schema });
 }

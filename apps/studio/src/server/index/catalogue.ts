@@ -137,7 +137,7 @@ export class Catalogue {
       entry.ready = true;
     });
     await this.#fillGaps(entry);
-    this.#removeStrayFiles(entry);
+    this.#tryStorage(() => this.#removeStrayFiles(entry));
   }
 
   /** Indexes what no layer covers. Other work on the entry comes between the pieces. */

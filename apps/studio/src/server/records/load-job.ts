@@ -85,6 +85,8 @@ export function startLoad(
     // The streams go with the load, however it ended; an error that comes now was told, or is of no use.
     for (const stream of [input, source]) stream.on('error', () => {}).destroy();
   });
+  // Whoever asks for the end is told; until then nobody need be listening.
+  finished.catch(() => {});
   return {
     async write(chunk) {
       progress.bytes += chunk.byteLength;

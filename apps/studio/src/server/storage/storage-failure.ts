@@ -1,4 +1,3 @@
-import { isNativeError } from 'node:util/types';
 import { Failure } from '../failure';
 
 /** What SQLite and the system say when it is the disk that refuses, and the sentence for a person. */
@@ -21,7 +20,8 @@ const SENTENCES: readonly [code: RegExp, sentence: string][] = [
 
 /** The code of an error of SQLite or the system, also of one that another thread met; null for any other. */
 export function storageCodeOf(error: unknown): string | null {
-  if (!isNativeError(error)) return null;
+  // Errors of the database driver are errors by their prototype only.
+  if (typeof error !== 'object' || error === null) return null;
   const note = 'note' in error ? (error.note as { code?: unknown }) : (error as { code?: unknown });
   return typeof note.code === 'string' && SENTENCES.some(([code]) => code.test(note.code as string)) ? note.code : null;
 }

@@ -122,7 +122,10 @@ export class RemoteThread<M extends Methods> {
     this.#startedAt = performance.now();
     worker.on('message', (message: Reply) => this.#hear(worker, message));
     worker.on('messageerror', (error) => this.#lose(worker, error));
-    worker.on('error', (error) => this.#lose(worker, error as Error));
+    // What was thrown there comes as a copy, which may have lost its sentence.
+    worker.on('error', (error) =>
+      this.#lose(worker, new Error((error as Error | null)?.message ?? 'it threw something')),
+    );
     worker.on('exit', (code) => this.#lose(worker, new Error(`the thread ended with code ${code}`)));
   }
 

@@ -1,8 +1,8 @@
 import { parse, type CsvError, type Options, type Parser } from 'csv-parse';
 import { sniffSeparator } from '@yucca/engine/understand';
 import { stringify } from 'csv-stringify/sync';
-import { once } from 'node:events';
 import type { Readable } from 'node:stream';
+import { oneOf } from './one-of';
 import { InputError, MAX_ROW_BYTES, type Reader, type Row } from './reader';
 
 /** Columns of a header; above what any spreadsheet has. Every row becomes an object with so many names. */
@@ -77,7 +77,7 @@ async function feed(input: Readable, parser: Parser, isOver: () => boolean): Pro
   try {
     for await (const chunk of input) {
       if (isOver() || parser.destroyed) return;
-      if (!parser.write(chunk)) await Promise.race([once(parser, 'drain'), once(parser, 'close')]);
+      if (!parser.write(chunk)) await oneOf(parser, 'drain', 'close');
     }
   } finally {
     if (!parser.destroyed) parser.end();
@@ -93,7 +93,7 @@ async function firstPiece(input: Readable): Promise<Buffer | null> {
       return piece;
     }
     if (input.readableEnded) return null;
-    await Promise.race([once(input, 'readable'), once(input, 'end'), once(input, 'close')]);
+    await oneOf(input, 'readable', 'end', 'close');
     if (input.destroyed && input.errored) throw input.errored;
     if (input.destroyed) return null;
   }
