@@ -6,12 +6,13 @@ import { Options, ServiceBuilder, type Driver } from 'selenium-webdriver/chrome.
 
 export type Browser = WebDriver & Driver;
 
-/** Starts headless Chromium with a page of exactly this size. */
+/** Starts headless Chromium with a page of exactly this size. `hosts`: names that lead to an address of this machine. */
 export async function startBrowser({
   width = 1280,
   height = 800,
   javascript = true,
   dark = false,
+  hosts = {} as Record<string, string>,
 } = {}): Promise<Browser> {
   const options = new Options();
   options.setChromeBinaryPath(process.env.CHROME_PATH ?? '/usr/bin/chromium');
@@ -29,6 +30,8 @@ export async function startBrowser({
     `--window-size=${width},${height}`,
     `--user-data-dir=${mkdtempSync(path.join(tmpdir(), 'yucca-chromium-'))}`,
   );
+  const rules = Object.entries(hosts).map(([name, address]) => `MAP ${name} ${address}`);
+  if (rules.length > 0) options.addArguments(`--host-resolver-rules=${rules.join(', ')}`);
   if (!javascript) options.setUserPreferences({ 'profile.managed_default_content_settings.javascript': 2 });
   const browser = (await new Builder()
     .forBrowser('chrome')

@@ -1,10 +1,16 @@
+import { By } from 'selenium-webdriver';
+import { startBrowser } from '../src/browser';
+import { Person } from '../src/person';
 import { Server } from '../src/server';
+
+/** A name that is no secure place for a browser: it leaves out which page asks. */
+const HOUSE = 'house.quillbrook.example';
 
 jest.setTimeout(60_000);
 let server: Server;
 beforeAll(async () => {
-  // It says it can be reached from elsewhere; the test itself listens on this machine alone.
-  server = await new Server().start({ YUCCA_HOST: '0.0.0.0', YUCCA_PASSWORD: 'quill and brook' });
+  // It says it is reached from elsewhere; it listens on this machine alone.
+  server = await new Server().start({ YUCCA_PUBLIC_URL: `http://${HOUSE}`, YUCCA_PASSWORD: 'quill and brook' });
 });
 afterAll(() => server.leave());
 
@@ -83,4 +89,23 @@ test('a form of another site signs nobody in, and no link leads away', async () 
     body: new URLSearchParams({ password: 'quill and brook', next: '//evil.example/' }),
   });
   expect(away.headers.get('location')).toBe('/');
+});
+
+test('signed in over plain HTTP, as in a house of one’s own, somebody can read and write', async () => {
+  const browser = await startBrowser({ hosts: { [HOUSE]: '127.0.0.1' } });
+  const person = new Person(() => browser);
+  try {
+    await browser.get(`http://${HOUSE}:${new URL(server.base).port}/keys`);
+    await person.write(By.css('input[name=password]'), 'quill and brook');
+    await person.press('Sign in');
+    await person.seeText('carried by the search pages');
+    expect(await browser.executeScript('return window.isSecureContext')).toBe(false);
+    await person.write(By.css('aside input.field'), 'House page');
+    await person.press('Make key');
+    await person.seeText('It is shown this once');
+    const { items } = await server.api<{ items: { label: string }[] }>('GET', '/keys');
+    expect(items.map(({ label }) => label)).toContain('House page');
+  } finally {
+    await browser.quit();
+  }
 });
