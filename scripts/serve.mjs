@@ -2,7 +2,7 @@
 import { spawn, spawnSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import path from 'node:path';
-import { fileURLToPath } from 'node:url';
+import { fileURLToPath, pathToFileURL } from 'node:url';
 
 const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));
 const studio = path.join(root, 'apps/studio');
@@ -30,25 +30,29 @@ if (command !== 'start') {
   if (status !== 0) process.exit(status ?? 1);
 }
 
-// In development the framework serves everything; a built app is served by the front server, with the framework behind it.
-const next = path.join(root, 'node_modules/next/dist/bin/next');
-const args = {
-  build: [next, 'build'],
-  dev: [next, 'dev', '-H', host, '-p', port],
-  start: ['--enable-source-maps', path.join(studio, '.next/front/main.mjs')],
-}[command];
-if (!args) {
-  console.error(`There is no command "${command}": build, start or dev.`);
-  process.exit(1);
+// A built app runs in this very process: what ends this one ends the server, and its exit code is the server's.
+if (command === 'start') {
+  process.chdir(studio);
+  Object.assign(process.env, env, { NODE_ENV: 'production' });
+  process.setSourceMapsEnabled(true);
+  await import(pathToFileURL(path.join(studio, '.next/front/main.mjs')).href);
+} else {
+  runNext();
 }
-const child = spawn(process.execPath, args, {
-  cwd: studio,
-  env: command === 'start' ? { ...env, NODE_ENV: 'production' } : env,
-  stdio: 'inherit',
-});
-for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => child.kill(signal));
-child.on('exit', (code, signal) => {
-  if (code !== 0 || command !== 'build') process.exit(signal ? 1 : (code ?? 1));
-  const front = spawnSync(process.execPath, [path.join(studio, 'build-front.mjs')], { stdio: 'inherit' });
-  process.exit(front.status ?? 1);
-});
+
+/** Builds, or serves for development: the framework does, which in a built app stands behind the front server. */
+function runNext() {
+  const next = path.join(root, 'node_modules/next/dist/bin/next');
+  const args = { build: ['build'], dev: ['dev', '-H', host, '-p', port] }[command];
+  if (!args) {
+    console.error(`There is no command "${command}": build, start or dev.`);
+    process.exit(1);
+  }
+  const child = spawn(process.execPath, [next, ...args], { cwd: studio, env, stdio: 'inherit' });
+  for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => child.kill(signal));
+  child.on('exit', (code, signal) => {
+    if (code !== 0 || command !== 'build') process.exit(signal ? 1 : (code ?? 1));
+    const front = spawnSync(process.execPath, [path.join(studio, 'build-front.mjs')], { stdio: 'inherit' });
+    process.exit(front.status ?? 1);
+  });
+}

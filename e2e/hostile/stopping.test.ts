@@ -1,10 +1,10 @@
 /** How the server ends: told to, killed, or kept from starting. */
 import type { Collection } from '@yucca/contract';
-import { spawnSync } from 'node:child_process';
-import { writeFileSync } from 'node:fs';
+import { spawn, spawnSync } from 'node:child_process';
+import { existsSync, writeFileSync } from 'node:fs';
 import { request } from 'node:http';
 import path from 'node:path';
-import { loadPlants, Server } from '../src/server';
+import { freePort, loadPlants, Server } from '../src/server';
 
 jest.setTimeout(1_800_000);
 /** More of them in a long run. */
@@ -40,6 +40,28 @@ test('told to stop, it lets answers come to their end, takes no new work, and en
   expect(await ended).toBe(0);
   await server.start();
   expect((await server.call('GET', '/collections/plants/records/slow')).status).toBe(200);
+});
+
+test('a signal to “npm start” reaches the server', async () => {
+  await server.stop();
+  const port = await freePort();
+  const child = spawn('npm', ['start'], {
+    cwd: path.join(__dirname, '../..'),
+    stdio: 'ignore',
+    env: { ...process.env, NODE_ENV: 'production', PORT: String(port), YUCCA_HOST: '127.0.0.1', YUCCA_DATA_DIR: server.dataDir, YUCCA_LOG: 'silent' }, // prettier-ignore
+  });
+  const ended = new Promise<number | null>((resolve) => child.on('exit', resolve));
+  const healthy = (): Promise<boolean> =>
+    fetch(`http://127.0.0.1:${port}/api/v1/health`).then(
+      ({ ok }) => ok,
+      () => false,
+    );
+  while (!(await healthy())) await new Promise((resolve) => setTimeout(resolve, 100));
+  child.kill('SIGTERM');
+  expect(await ended).toBe(0);
+  expect(await healthy()).toBe(false);
+  // A clean end leaves no mark behind.
+  expect(existsSync(path.join(server.dataDir, 'running'))).toBe(false);
 });
 
 test('a second process over the same folder says who has it, and ends with 75', () => {
