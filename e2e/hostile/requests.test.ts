@@ -174,6 +174,24 @@ test('bodies that are too deep, too large, or packed to burst', async () => {
   }
 });
 
+test('a body that is wrong in a million places is told the first of them', async () => {
+  const million = (item: string): string => `[${`${item},`.repeat(900_000)}${item}]`;
+  const headers = { ...AUTH, ...JSON_TYPE };
+  expect((await hostile(written('POST', `${C}/search`, headers, `{"facets":${million('1')}}`))).status).toBe(413);
+  expect((await hostile(written('POST', '/api/v1/search', headers, `{"queries":${million('{}')}}`))).status).toBe(413);
+  for (const body of [
+    `{"synonyms":${million('{}')}}`,
+    `{"search":${million('1')}}`,
+    `{"stopWords":${million('""')}}`,
+  ]) {
+    const { status, body: text } = await hostile(written('PUT', `${C}/tuning/draft`, headers, body));
+    expect([status, (JSON.parse(text) as { errors: unknown[] }).errors.length]).toEqual([422, 1]);
+  }
+  // What is small is told everything.
+  const small = await hostile(written('POST', `${C}/search`, headers, '{"size":-1,"page":0,"facets":7}'));
+  expect((JSON.parse(small.body) as { errors: unknown[] }).errors).toHaveLength(3);
+});
+
 test('values nobody expects in every parameter', async () => {
   const values = ['__proto__', '%00', "'", '"', '\\', '%F0%9F%90%BB', '-1', '1e9', '9'.repeat(30), 'NaN', '[]', '{}', 'true', '%7B%22a%22%3A', '..', '*', 'a'.repeat(3_000)]; // prettier-ignore
   for (const name of [

@@ -24,6 +24,8 @@ export const LIMITS = {
   jsonDepth: 64,
   /** A body that is no load, in bytes, unpacked. */
   bodyBytes: 4 * 1024 * 1024,
+  /** A body that asks: a search has a query, choices and a filter, which have limits of their own. */
+  askBytes: 512 * 1024,
   /** How many errors a task keeps; the count of failures goes on. */
   taskErrors: 100,
 } as const;

@@ -19,6 +19,11 @@ export async function readJson(request: Incoming, types = ['application/json'], 
   return parseJson(await readText(request, most));
 }
 
+/** Reads the JSON of a search and the like: whoever may only search sends no more than a search can hold. */
+export function readAsked(request: Incoming): Promise<unknown> {
+  return readJson(request, ['application/json'], LIMITS.askBytes);
+}
+
 /** Reads JSON of bounded depth. Throws a Failure. */
 export function parseJson(text: string): unknown {
   if (jsonDepth(text, LIMITS.jsonDepth) > LIMITS.jsonDepth)

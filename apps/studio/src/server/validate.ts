@@ -37,18 +37,23 @@ import {
   type VisitorEvents,
   type WhereaboutsRequest,
 } from '@yucca/contract';
-import { Ajv2020, type ErrorObject, type ValidateFunction } from 'ajv/dist/2020.js';
+import { Ajv2020, type AnySchema, type ErrorObject, type ValidateFunction } from 'ajv/dist/2020.js';
 import addFormats from 'ajv-formats';
 import { Failure } from './failure';
 
-const ajv = new Ajv2020({
-  allErrors: true,
-  strict: true,
-  strictRequired: false,
-  strictTypes: false,
-  allowUnionTypes: true,
-});
-addFormats.default(ajv, ['date', 'date-time']);
+const OPTIONS = { strict: true, strictRequired: false, strictTypes: false, allowUnionTypes: true };
+
+/** Stops at the first thing that is wrong: what somebody sends may be wrong in a million places. */
+const first = withFormats(new Ajv2020({ ...OPTIONS, allErrors: false }));
+/** Names everything that is wrong, for what is small enough. */
+const thorough = withFormats(new Ajv2020({ ...OPTIONS, allErrors: true }));
+/** Values (of lists and objects, all levels together) up to which everything is named. */
+const SMALL = 2_000;
+
+function withFormats(ajv: Ajv2020): Ajv2020 {
+  addFormats.default(ajv, ['date', 'date-time']);
+  return ajv;
+}
 
 interface Validated {
   SearchRequest: SearchRequest;
@@ -71,37 +76,71 @@ interface Validated {
   WhereaboutsRequest: WhereaboutsRequest;
 }
 
-const validators: { [K in keyof Validated]: ValidateFunction } = {
-  SearchRequest: ajv.compile(searchRequestSchema),
-  MultiSearch: ajv.compile(multiSearchSchema),
-  Tuning: ajv.compile(tuningSchema),
-  NewCollection: ajv.compile(newCollectionSchema),
-  NewKey: ajv.compile(newKeySchema),
-  Interface: ajv.compile(interfaceSchema),
-  NewInterface: ajv.compile(newInterfaceSchema),
-  CollectionPatch: ajv.compile(collectionPatchSchema),
-  FieldRules: ajv.compile(fieldRulesSchema),
-  FieldRulePreview: ajv.compile(fieldRulePreviewSchema),
-  TokenClaims: ajv.compile(tokenClaimsSchema),
-  Settings: ajv.compile(settingsSchema),
-  Events: ajv.compile(eventsSchema),
-  Judgements: ajv.compile(judgementsSchema),
-  JudgementChanges: ajv.compile(judgementChangesSchema),
-  JudgementRun: ajv.compile(judgementRunSchema),
-  Trial: ajv.compile(trialSchema),
-  WhereaboutsRequest: ajv.compile(whereaboutsRequestSchema),
+const schemas: { [K in keyof Validated]: AnySchema } = {
+  SearchRequest: searchRequestSchema,
+  MultiSearch: multiSearchSchema,
+  Tuning: tuningSchema,
+  NewCollection: newCollectionSchema,
+  NewKey: newKeySchema,
+  Interface: interfaceSchema,
+  NewInterface: newInterfaceSchema,
+  CollectionPatch: collectionPatchSchema,
+  FieldRules: fieldRulesSchema,
+  FieldRulePreview: fieldRulePreviewSchema,
+  TokenClaims: tokenClaimsSchema,
+  Settings: settingsSchema,
+  Events: eventsSchema,
+  Judgements: judgementsSchema,
+  JudgementChanges: judgementChangesSchema,
+  JudgementRun: judgementRunSchema,
+  Trial: trialSchema,
+  WhereaboutsRequest: whereaboutsRequestSchema,
 };
 
-/** Checks a value against a schema of the contract. Throws a Failure that names every bad part by its JSON Pointer. */
+const compiled = new Map<string, ValidateFunction>();
+
+function validator(name: keyof Validated, ajv: Ajv2020): ValidateFunction {
+  const at = `${ajv === first ? 'first' : 'all'} ${name}`;
+  let check = compiled.get(at);
+  if (!check) compiled.set(at, (check = ajv.compile(schemas[name])));
+  return check;
+}
+
+// At the start, so that no request waits for it.
+for (const name of Object.keys(schemas)) validator(name as keyof Validated, first);
+
+/**
+ * Checks a value against a schema of the contract. Throws a Failure that names the bad parts by their JSON Pointers: up to
+ * twenty of something small, the first of anything else.
+ */
 export function validate<K extends keyof Validated>(schema: K, value: unknown): Validated[K] {
-  const check = validators[schema];
+  const check = validator(schema, first);
   if (check(value)) return value as Validated[K];
-  const parts = (check.errors ?? []).slice(0, 20).map(describe);
+  let errors = check.errors ?? [];
+  if (isSmall(value)) {
+    const all = validator(schema, thorough);
+    all(value);
+    errors = all.errors ?? errors;
+  }
+  const parts = errors.slice(0, 20).map(describe);
   throw new Failure(
     'invalid',
     parts.map(({ pointer, detail }) => `${pointer || 'the body'} ${detail}`).join('; '),
     parts,
   );
+}
+
+function isSmall(value: unknown): boolean {
+  let left = SMALL;
+  const count = (one: unknown): void => {
+    if (--left < 0 || one === null || typeof one !== 'object') return;
+    for (const inner of Object.values(one)) {
+      if (left < 0) return;
+      count(inner);
+    }
+  };
+  count(value);
+  return left >= 0;
 }
 
 function describe({ instancePath, keyword, params, message = 'is not valid' }: ErrorObject): ProblemPart {

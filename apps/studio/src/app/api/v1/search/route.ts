@@ -1,5 +1,5 @@
 import type { ProblemJson, SearchAnswer } from '@yucca/contract';
-import { readJson } from '@/http/input';
+import { readAsked } from '@/http/input';
 import { problemOf } from '@/http/problem';
 import { json } from '@/http/reply';
 import { preflight, refuseOthers, route } from '@/http/route';
@@ -8,7 +8,7 @@ import { validate } from '@/server/validate';
 
 /** Several searches in one call. Each is answered in its place; one that fails answers a problem there. */
 export const POST = route('search', async ({ request, caller, asking, yucca }) => {
-  const { queries } = validate('MultiSearch', await readJson(request));
+  const { queries } = validate('MultiSearch', await readAsked(request));
   const answers = await Promise.all(
     queries.map(async ({ collection, ...rest }): Promise<SearchAnswer | ProblemJson> => {
       try {

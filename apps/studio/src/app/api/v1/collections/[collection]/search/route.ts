@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { SearchAnswer } from '@yucca/contract';
-import { readJson, searchFromUrl } from '@/http/input';
+import { readAsked, searchFromUrl } from '@/http/input';
 import { Reply } from '@/http/reply';
 import { preflight, refuseOthers, route } from '@/http/route';
 import { requireRightFor } from '@/server/keys/caller';
@@ -35,7 +35,7 @@ export const GET = route('search', async ({ request, url, params, caller, asking
 });
 
 export const POST = route('search', async ({ request, params, caller, asking, yucca }) => {
-  const query = validate('SearchRequest', await readJson(request));
+  const query = validate('SearchRequest', await readAsked(request));
   requireRightFor(caller, query);
   return answered(await yucca.search.searchJson(params.collection!, query, asking));
 });
