@@ -106,6 +106,8 @@ function holdFolder(dataDir: string): { folder: string; lock: FolderLock; refusa
 
 /** What is noted in memory is written down this often. */
 const NOTES_EVERY_MS = 1_000;
+/** And the time, when there is nothing else, this often. */
+const CLOCK_EVERY_MS = 60_000;
 
 /** Starts the database, the threads and the services over one data folder. */
 export function startRuntime(config: Config, migrationsDir: string, log: Logger): Runtime {
@@ -201,14 +203,25 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
       .then(() => integrity.check())
       .then(({ state }) => log.info({ state }, 'checked the database, because the last stop was not clean'))
       .catch((error: Error) => log.error({ error: error.message }, 'the database could not be checked'));
-  const writeNotes = (): Promise<void> =>
-    keeper
-      .call('writeNotes', [
-        { uses: keys.takeUses(), notes: audit.takeNotes(), clock: clock.steady(), eventDays: config.eventDays },
-      ])
-      .catch((error: unknown) => {
-        if (!storage.heard(error)) log.warn({ error: (error as Error).message }, 'notes were not written');
-      });
+  let clockWrittenAt = -Infinity;
+  const writeNotes = async (): Promise<void> => {
+    const order = {
+      uses: keys.takeUses(),
+      notes: audit.takeNotes(),
+      clock: clock.steady(),
+      eventDays: config.eventDays,
+    };
+    // Every write is flushed to the disk: a server that nobody asks writes once a minute, for the clock.
+    const idle = order.uses.length === 0 && order.notes.length === 0;
+    if (idle && performance.now() - clockWrittenAt < CLOCK_EVERY_MS) return;
+    clockWrittenAt = performance.now();
+    try {
+      await keeper.call('writeNotes', [order]);
+    } catch (error) {
+      audit.giveBack(order.notes);
+      if (!storage.heard(error)) log.warn({ error: (error as Error).message }, 'notes were not written');
+    }
+  };
   const notes = setInterval(() => void writeNotes(), NOTES_EVERY_MS).unref();
   const yucca: Runtime = {
     config,

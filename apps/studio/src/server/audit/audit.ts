@@ -9,6 +9,8 @@ export type AuditNote = Omit<AuditEntry, 'id' | 'at'>;
 /** Changes kept; the oldest go first. */
 const KEPT = 100_000;
 const LOOK_EVERY = 1_000;
+/** Notes that wait while the disk takes nothing. */
+const MOST_WAITING = 10_000;
 const EXPORT_PIECE = 1_000;
 
 /** Who changed what, and when. */
@@ -31,6 +33,11 @@ export class Audit {
     const notes = this.#waiting;
     this.#waiting = [];
     return notes;
+  }
+
+  /** Takes notes back that could not be written, as many as may wait. */
+  giveBack(notes: readonly { note: AuditNote; at: string }[]): void {
+    this.#waiting = [...notes, ...this.#waiting].slice(-MOST_WAITING);
   }
 
   /** Writes what waits, on this connection. */
