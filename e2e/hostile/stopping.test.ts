@@ -86,23 +86,28 @@ test('a database that is none: a sentence, and 74', async () => {
 });
 
 test(`killed ${KILLS} times under mixed work: what was acknowledged is there, searchable, and whole`, async () => {
-  await server.api('POST', '/collections', { name: 'work' });
-  /** By key: what the server said it has. What it was asked and did not answer may be there or not. */
-  const acknowledged = new Map<string, number | null>();
-  const unsure = new Set<string>();
+  await server.api('POST', '/collections', { name: 'mixed' });
+  const ledger: Ledger = { acknowledged: new Map(), unsure: new Set() };
   for (let round = 0; round < KILLS; round++) {
     const end = Date.now() + 300 + ((round * 577) % 1500);
-    const work = [writeOne(acknowledged, unsure, round, end), loadSome(acknowledged, unsure, round, end), publishAll(end), removeSome(acknowledged, unsure, round, end)]; // prettier-ignore
+    const work = [writeOne(ledger, round, end), loadSome(ledger, round, end), publishAll(end), removeSome(ledger, round, end)]; // prettier-ignore
     await new Promise((resolve) => setTimeout(resolve, end - Date.now()));
     await server.stop('SIGKILL');
     await Promise.all(work);
     await server.start();
     await server.ready();
-    await sameAs(acknowledged, unsure);
+    await sameAs(ledger);
   }
   const { task } = await server.api<{ task: { state: string; errors: unknown[] } }>('POST', '/ready/check?wait=true');
   expect(task).toMatchObject({ state: 'done', errors: [] });
 });
+
+interface Ledger {
+  /** By key: what the server said it has; null = that it has none. */
+  acknowledged: Map<string, number | null>;
+  /** What it was asked and did not answer: it may be there or not. */
+  unsure: Set<string>;
+}
 
 /** Runs until the end, or until the server is gone. */
 async function until(end: number, step: (n: number) => Promise<void>): Promise<void> {
@@ -116,75 +121,63 @@ async function until(end: number, step: (n: number) => Promise<void>): Promise<v
   }
 }
 
-function writeOne(
-  acknowledged: Map<string, number | null>,
-  unsure: Set<string>,
-  round: number,
-  end: number,
+/** Asks for changes; they are sure once the server has said so. `null`: gone. */
+async function change(
+  { acknowledged, unsure }: Ledger,
+  changes: readonly [key: string, value: number | null][],
+  ask: () => Promise<Response>,
 ): Promise<void> {
-  return until(end, async (n) => {
-    const key = `w${n % 15}`;
-    const value = round * 100_000 + n;
-    unsure.add(key);
-    const { ok } = await server.call('PUT', `/collections/work/records/${key}`, { name: `written ${value}`, value });
-    if (!ok) return;
+  for (const [key] of changes) unsure.add(key);
+  const { ok } = await ask();
+  if (!ok) return;
+  for (const [key, value] of changes) {
     acknowledged.set(key, value);
     unsure.delete(key);
+  }
+}
+
+function writeOne(ledger: Ledger, round: number, end: number): Promise<void> {
+  return until(end, (n) => {
+    const key = `w${n % 15}`;
+    const value = round * 100_000 + n;
+    const record = { name: `written ${value}`, value };
+    return change(ledger, [[key, value]], () => server.call('PUT', `/collections/mixed/records/${key}`, record));
   });
 }
 
-function loadSome(
-  acknowledged: Map<string, number | null>,
-  unsure: Set<string>,
-  round: number,
-  end: number,
-): Promise<void> {
-  return until(end, async (n) => {
+function loadSome(ledger: Ledger, round: number, end: number): Promise<void> {
+  return until(end, (n) => {
     const rows = Array.from({ length: 1_200 }, (_, i) => ({ id: `l${round}-${n}-${i}`, name: 'loaded', value: i }));
-    for (const { id } of rows) unsure.add(id);
-    const { ok } = await server.call('POST', '/collections/work/records?wait=true', rows);
-    if (!ok) return;
-    for (const { id, value } of rows) {
-      acknowledged.set(id, value);
-      unsure.delete(id);
-    }
+    const changes = rows.map(({ id, value }): [string, number] => [id, value]);
+    return change(ledger, changes, () => server.call('POST', '/collections/mixed/records?wait=true', rows));
   });
 }
 
-function removeSome(
-  acknowledged: Map<string, number | null>,
-  unsure: Set<string>,
-  round: number,
-  end: number,
-): Promise<void> {
+function removeSome(ledger: Ledger, round: number, end: number): Promise<void> {
   return until(end, async (n) => {
-    const keys = [...acknowledged.keys()].filter((key) => key.startsWith(`l${round - 1}`)).slice(n * 7, n * 7 + 7);
-    if (keys.length === 0) return void (await new Promise((resolve) => setTimeout(resolve, 50)));
-    for (const key of keys) unsure.add(key);
-    const { ok } = await server.call('POST', '/collections/work/records/delete', { ids: keys });
-    if (!ok) return;
-    for (const key of keys) {
-      acknowledged.set(key, null);
-      unsure.delete(key);
-    }
+    const old = [...ledger.acknowledged.keys()].filter((key) => key.startsWith(`l${round - 1}`));
+    const ids = old.slice(n * 7, n * 7 + 7);
+    if (ids.length === 0) return void (await new Promise((resolve) => setTimeout(resolve, 50)));
+    const changes = ids.map((id): [string, null] => [id, null]);
+    await change(ledger, changes, () => server.call('POST', '/collections/mixed/records/delete', { ids }));
   });
 }
 
 function publishAll(end: number): Promise<void> {
   return until(end, async (n) => {
-    await server.call('PATCH', '/collections/work/tuning/draft', { signalShare: (n % 100) / 100, facets: [{ name: n % 3 ? 'value' : 'name', field: n % 3 ? 'value' : 'name' }] }); // prettier-ignore
-    await server.call('POST', '/collections/work/tuning/publish', {});
+    await server.call('PATCH', '/collections/mixed/tuning/draft', { signalShare: (n % 100) / 100, facets: [{ name: n % 3 ? 'value' : 'name', field: n % 3 ? 'value' : 'name' }] }); // prettier-ignore
+    await server.call('POST', '/collections/mixed/tuning/publish', {});
   });
 }
 
 /** Database, index and what was acknowledged are the same. */
-async function sameAs(acknowledged: Map<string, number | null>, unsure: Set<string>): Promise<void> {
-  const text = await (await server.call('GET', '/collections/work/records?format=ndjson')).text();
+async function sameAs({ acknowledged, unsure }: Ledger): Promise<void> {
+  const text = await (await server.call('GET', '/collections/mixed/records?format=ndjson')).text();
   const stored = new Map(text.split('\n').filter(Boolean).map((line) => JSON.parse(line) as { id: string; value: number }).map(({ id, value }) => [id, value])); // prettier-ignore
   const wrong = [...acknowledged].filter(([key, value]) => !unsure.has(key) && (stored.get(key) ?? null) !== value);
   expect(wrong).toEqual([]);
-  const { records } = await server.api<Collection>('GET', '/collections/work');
-  const found = await server.json<{ total: number }>('GET', '/collections/work/search?size=0');
+  const { records } = await server.api<Collection>('GET', '/collections/mixed');
+  const found = await server.json<{ total: number }>('GET', '/collections/mixed/search?size=0');
   expect([stored.size, found.total]).toEqual([records, records]);
   // What nobody was told is as it turned out to be.
   for (const key of unsure) acknowledged.set(key, stored.get(key) ?? null);

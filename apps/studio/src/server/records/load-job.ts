@@ -45,6 +45,17 @@ const INPUT_BUFFER = 1 << 20;
 const RATIO_FROM = 64 * 1024 * 1024;
 const MOST_RATIO = 200;
 
+/** Where a load stands before its first row. */
+export const nothingLoaded = (): LoadProgress => ({
+  bytes: 0,
+  done: 0,
+  failed: 0,
+  repeated: 0,
+  errors: [],
+  failedKept: false,
+  state: 'running',
+});
+
 export interface LoadJob {
   /** Hands over bytes; settles when more may come. False: no more are wanted. */
   write(chunk: Uint8Array): Promise<boolean>;
@@ -63,15 +74,7 @@ export function startLoad(
   failed: FailedLines,
   onProgress: (progress: LoadProgress) => void,
 ): LoadJob {
-  const progress: LoadProgress = {
-    bytes: 0,
-    done: 0,
-    failed: 0,
-    repeated: 0,
-    errors: [],
-    failedKept: false,
-    state: 'running',
-  };
+  const progress = nothingLoaded();
   const input = new PassThrough({ highWaterMark: INPUT_BUFFER });
   // What still waits in the pipe is not read yet, and must not count when rows are estimated from bytes.
   const loader = new Loader(store, options, failed, progress, (now) =>

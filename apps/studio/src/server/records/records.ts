@@ -16,7 +16,7 @@ import type { SearchService } from '../search/search';
 import type { ReaderMethods } from '../workers/reader-worker';
 import { isRemoteError, isThreadLost, type RemoteThread } from '../workers/rpc';
 import { failedFile } from './failed-lines';
-import type { LoadProgress } from './load-job';
+import { nothingLoaded, type LoadProgress } from './load-job';
 import { READERS } from './readers';
 import type { WriteMode, WriteOutcome } from './record-store';
 
@@ -109,7 +109,7 @@ export class Records {
     }
     const id = request.taskId ?? randomUUID();
     this.#tasks.begin(id, 'load', name, () => this.#keeper.send('loadCancel', [id]));
-    this.#running.set(id, { name, expected: gzip ? null : bytes, told: NOTHING_LOADED });
+    this.#running.set(id, { name, expected: gzip ? null : bytes, told: nothingLoaded() });
     const progress = await this.#pump(id, { collectionId, keyField, mediaType, gzip, mode, assignKeys, nest }, body);
     this.#tasks.update(id, { ...this.#asTask(id, progress), total: progress.done + progress.failed, step: 'indexing' });
     this.#running.delete(id);
@@ -142,7 +142,7 @@ export class Records {
       return await this.#keeper.call('loadEnd', [id, await this.#send(id, body)]);
     } catch (error) {
       // The thread that wrote is gone, or made a mistake: what it told last is stored, and perhaps a little more.
-      const told = this.#running.get(id)?.told ?? NOTHING_LOADED;
+      const told = this.#running.get(id)?.told ?? nothingLoaded();
       const detail = isThreadLost(error)
         ? error.message
         : `Yucca made a mistake while loading: ${(error as Error).message}`;
@@ -303,16 +303,6 @@ function asFailure(error: unknown): never {
 }
 
 const isGone = (error: unknown): boolean => isRemoteError(error) && error.note.name === 'CollectionGone';
-
-const NOTHING_LOADED: LoadProgress = {
-  bytes: 0,
-  done: 0,
-  failed: 0,
-  repeated: 0,
-  errors: [],
-  failedKept: false,
-  state: 'running',
-};
 
 const nothingCame = ({ done, failed, errors }: LoadProgress): boolean => done + failed + errors.length === 0;
 
