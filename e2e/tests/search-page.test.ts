@@ -59,7 +59,8 @@ test('typing answers in place; the address follows; reload and another tab resto
   await input.sendKeys('snke plnt');
   await totalIs('20 results');
   expect(await (await see('article mark')).getText()).toBe('Snake');
-  expect(await address()).toBe('?q=snke+plnt');
+  // The address is written once typing rests.
+  await browser.wait(async () => (await address()) === '?q=snke+plnt', WAIT);
   await browser.navigate().refresh();
   await totalIs('20 results');
   expect(await (await see('input[type=search]')).getAttribute('value')).toBe('snke plnt');
