@@ -1,7 +1,7 @@
 /** How the server ends: told to, killed, or kept from starting. */
 import type { Collection } from '@yucca/contract';
 import { spawn, spawnSync } from 'node:child_process';
-import { existsSync, writeFileSync } from 'node:fs';
+import { readdirSync, rmSync, existsSync, writeFileSync } from 'node:fs';
 import { request } from 'node:http';
 import path from 'node:path';
 import { freePort, loadPlants, Server } from '../src/server';
@@ -73,16 +73,25 @@ test('a second process over the same folder says who has it, and ends with 75', 
   expect([status, stderr.toString()]).toEqual([75, expect.stringContaining(`in use by process ${server.pid}`)]);
 });
 
-test('a database that is none: a sentence, and 74', async () => {
+test('a database that is none, and an index without one: a sentence, and 74', async () => {
+  await loadPlants(server, 'kept');
   await server.stop();
-  writeFileSync(path.join(server.dataDir, 'yucca.sqlite'), 'this is no database, whatever its name says '.repeat(100));
   const root = path.join(__dirname, '../..');
-  const { status, stderr } = spawnSync(process.execPath, [path.join(root, 'apps/studio/.next/front/main.mjs')], {
-    cwd: path.join(root, 'apps/studio'),
-    env: { ...process.env, NODE_ENV: 'production', PORT: '4398', YUCCA_DATA_DIR: server.dataDir, YUCCA_MIGRATIONS: path.join(root, 'apps/studio/drizzle'), YUCCA_LOG: 'silent' }, // prettier-ignore
-  });
-  expect([status, stderr.toString()]).toEqual([74, expect.stringContaining('The database cannot be opened')]);
-  expect(stderr.toString()).not.toContain('    at ');
+  const start = (): [number | null, string] => {
+    const { status, stderr } = spawnSync(process.execPath, [path.join(root, 'apps/studio/.next/front/main.mjs')], {
+      cwd: path.join(root, 'apps/studio'),
+      env: { ...process.env, NODE_ENV: 'production', PORT: '4398', YUCCA_DATA_DIR: server.dataDir, YUCCA_MIGRATIONS: path.join(root, 'apps/studio/drizzle'), YUCCA_LOG: 'silent' }, // prettier-ignore
+    });
+    expect(stderr.toString()).not.toContain('    at ');
+    return [status, stderr.toString()];
+  };
+  const file = path.join(server.dataDir, 'yucca.sqlite');
+  rmSync(file);
+  const segments = readdirSync(path.join(server.dataDir, 'segments'), { recursive: true });
+  expect(start()).toEqual([74, expect.stringContaining('has an index and no database')]);
+  expect(readdirSync(path.join(server.dataDir, 'segments'), { recursive: true })).toEqual(segments);
+  writeFileSync(file, 'this is no database, whatever its name says '.repeat(100));
+  expect(start()).toEqual([74, expect.stringContaining('The database cannot be opened')]);
 });
 
 test(`killed ${KILLS} times under mixed work: what was acknowledged is there, searchable, and whole`, async () => {

@@ -1,8 +1,7 @@
 /** What docs/operations.md says, tried. */
 import type { AuditEntry, Page, Readiness } from '@yucca/contract';
 import { spawn, type ChildProcess } from 'node:child_process';
-import { mkdirSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
-import { request } from 'node:http';
+import { mkdirSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { freePort, loadPlants, Server } from '../src/server';
@@ -169,33 +168,4 @@ test('CSV for a spreadsheet runs no formula; without being asked, values stay as
     (await server.call('GET', `/collections/plants/records?format=csv&fields=name,price${more}`)).text();
   expect(await csv('&spreadsheet=true')).toContain(`"'=HYPERLINK(""http://evil.example"")",-3`);
   expect(await csv('')).toContain(`"=HYPERLINK(""http://evil.example"")",-3`);
-});
-
-test('nothing is left open: HEAD, aborted exports, aborted searches and loads that vanish', async () => {
-  mkdirSync(path.join(server.dataDir, 'files'), { recursive: true });
-  writeFileSync(
-    path.join(server.dataDir, 'files', 'leaf.svg'),
-    `<svg xmlns="http://www.w3.org/2000/svg">${' '.repeat(200_000)}</svg>`,
-  );
-  const open = (): number => readdirSync(`/proc/${server.pid}/fd`).length;
-  const headers = { Authorization: `Bearer ${server.adminKey}` };
-  const head = (route: string) => fetch(server.base + route, { method: 'HEAD', headers });
-  const abort = (route: string) =>
-    new Promise<void>((resolve) => {
-      const sent = request(server.base + route, { headers }, (response) => response.once('data', () => sent.destroy()));
-      sent.on('close', () => resolve()).on('error', () => {}).end(); // prettier-ignore
-    });
-  const round = async (): Promise<void> => {
-    await head('/files/leaf.svg');
-    await head('/api/v1/collections/plants/records?format=ndjson');
-    await abort('/files/leaf.svg');
-    await abort('/api/v1/collections/plants/records?format=ndjson');
-    await abort('/api/v1/collections/plants/search?size=200');
-  };
-  for (let i = 0; i < 20; i++) await round();
-  await new Promise((resolve) => setTimeout(resolve, 500));
-  const before = open();
-  for (let i = 0; i < 150; i++) await round();
-  await new Promise((resolve) => setTimeout(resolve, 1_500));
-  expect(open()).toBeLessThanOrEqual(before + 5);
 });

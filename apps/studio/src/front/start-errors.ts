@@ -19,6 +19,7 @@ export function exitOver(thrown: unknown): never {
 
 function reasonOf(error: NodeJS.ErrnoException): [code: number, sentence: string] {
   if (error.name === 'FolderTaken') return [EXIT.taken, error.message];
+  if (error.name === 'DatabaseMissing') return [EXIT.database, error.message];
   if (error.code === 'EADDRINUSE')
     return [EXIT.address, `Something else listens on the port already (${error.message}).`];
   if (error.code === 'EADDRNOTAVAIL' || error.code === 'EACCES')

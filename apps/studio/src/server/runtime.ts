@@ -33,6 +33,7 @@ import { Sessions } from './sessions/sessions';
 import { markRunning, markStopped } from './storage/clean-stop';
 import { FolderLock } from './storage/folder-lock';
 import { freeze, frozenCopyOf } from './storage/frozen-folder';
+import { requireDatabase } from './storage/missing-database';
 import { Integrity } from './storage/integrity';
 import { storageCodeOf } from './storage/storage-failure';
 import { StorageHealth } from './storage/storage-health';
@@ -96,6 +97,7 @@ const LONG_WORK_HANG_MS = 180_000;
 function holdFolder(dataDir: string): { folder: string; lock: FolderLock; refusal: Error | null } {
   try {
     mkdirSync(dataDir, { recursive: true });
+    requireDatabase(dataDir);
     return { folder: dataDir, lock: FolderLock.take(dataDir), refusal: null };
   } catch (error) {
     if (storageCodeOf(error) === null || !existsSync(path.join(dataDir, 'yucca.sqlite'))) throw error;

@@ -6,6 +6,7 @@ import { PassThrough, pipeline, Transform, type Readable } from 'node:stream';
 import { createGunzip } from 'node:zlib';
 import { storageCodeOf, storageSentence } from '../storage/storage-failure';
 import { isUnpackError } from '../unpack-error';
+import type { AssignedKeys } from './assigned-keys';
 import type { FailedLines } from './failed-lines';
 import { READERS } from './readers';
 import { nestDotted } from './readers/nest';
@@ -84,6 +85,7 @@ export function startLoad(
   let over = false;
   const finished = loader.run(source).finally(() => {
     over = true;
+    loader.close();
     progress.failedKept = failed.close();
     // The streams go with the load, however it ended; an error that comes now was told, or is of no use.
     for (const stream of [input, source]) stream.on('error', () => {}).destroy();
@@ -140,7 +142,7 @@ class Loader {
   readonly #progress: LoadProgress;
   readonly #onProgress: (progress: LoadProgress) => void;
   readonly #firstRid: number;
-  readonly #assigned = new Map<string, number>();
+  #assigned: AssignedKeys | null = null;
   #toldAt = 0;
 
   constructor(
@@ -184,6 +186,10 @@ class Loader {
       progress.state = 'failed';
       this.#error({ detail: this.broken });
     }
+  }
+
+  close(): void {
+    this.#assigned?.close();
   }
 
   /** The input ended otherwise than by its end. Throws what is nobody's fault but ours. */
@@ -259,9 +265,7 @@ class Loader {
     if (key !== null) return { key, complete: record };
     if (!assignKeys) throw new RecordError(`the key field "${keyField}" is absent or empty`);
     const hash = createHash('sha256').update(JSON.stringify(record)).digest('base64url').slice(0, 16);
-    const times = (this.#assigned.get(hash) ?? 0) + 1;
-    this.#assigned.set(hash, times);
-    const made = times === 1 ? hash : `${hash}-${times}`;
+    const made = (this.#assigned ??= this.#store.assignedKeys()).next(hash);
     return { key: made, complete: { ...record, [keyField]: made } };
   }
 

@@ -3,6 +3,7 @@ import { applyRules } from '@yucca/engine/rules';
 import { and, eq, sql } from 'drizzle-orm';
 import type { Db } from '../db/open';
 import { collections, graves, records } from '../db/schema';
+import { AssignedKeys } from './assigned-keys';
 import { applyMergePatch } from './merge-patch';
 
 export type WriteMode = 'replace' | 'merge' | 'insert';
@@ -221,6 +222,11 @@ export class RecordStore {
     this.#changed = true;
     this.#added--;
     return true;
+  }
+
+  /** A new ledger of keys given to rows without one; close it. */
+  assignedKeys(): AssignedKeys {
+    return new AssignedKeys(this.#db.$client);
   }
 
   get(collectionId: number, key: string): RecordJson | null {
