@@ -24,16 +24,16 @@ describe('movement', () => {
         expect(new Set(moved.map(({ id }) => id)).size).toBe(moved.length);
         expect(moved.map(({ id }) => id).sort()).toEqual([...new Set([...live, ...draft])].sort());
         for (const one of moved) {
-          expect(one.live === null ? -1 : one.live).toBe(live.indexOf(one.id));
-          expect(one.draft === null ? -1 : one.draft).toBe(draft.indexOf(one.id));
+          expect(one.left === null ? -1 : one.left).toBe(live.indexOf(one.id));
+          expect(one.right === null ? -1 : one.right).toBe(draft.indexOf(one.id));
           const expected =
-            one.live === null
+            one.left === null
               ? 'enters'
-              : one.draft === null
+              : one.right === null
                 ? 'leaves'
-                : one.live > one.draft
+                : one.left > one.right
                   ? 'rises'
-                  : one.live < one.draft
+                  : one.left < one.right
                     ? 'falls'
                     : 'same';
           expect(one.kind).toBe(expected);
@@ -43,11 +43,14 @@ describe('movement', () => {
   });
 
   test('in a sign and in words', () => {
-    const said = movements(['a', 'b', 'c', 'd'], ['c', 'b', 'x', 'a']).map((one) => [one.id, movedWords(one)]);
+    const said = movements(['a', 'b', 'c', 'd'], ['c', 'b', 'x', 'a']).map((one) => [
+      one.id,
+      movedWords(one, 'version 3', 'the draft'),
+    ]);
     expect(said).toEqual([
       ['c', { sign: '▲ 2', words: 'up 2 places' }],
       ['b', { sign: '', words: 'same place' }],
-      ['x', { sign: 'new', words: 'not near the top of live' }],
+      ['x', { sign: 'new', words: 'not near the top of version 3' }],
       ['a', { sign: '▼ 3', words: 'down 3 places' }],
       ['d', { sign: 'gone', words: 'not near the top of the draft' }],
     ]);

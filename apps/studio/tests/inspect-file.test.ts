@@ -1,3 +1,6 @@
+import { Readable } from 'node:stream';
+import { readCsv } from '../src/server/records/readers/csv';
+import type { Row } from '../src/server/records/readers/reader';
 import { freeName, inspectFile, nameFor } from '../src/features/load/inspect-file';
 
 test('collection names are made from file names', () => {
@@ -40,4 +43,14 @@ test('a file is understood from its beginning', async () => {
   const broken = new File(['[{"id":1,"name":"Rose"},{"id":2,"name":"Fern"},{"id" 3}]'], 'x.json');
   expect(await inspectFile(broken)).toMatchObject({ ok: true, sample: [{ id: 1 }, { id: 2 }] });
   expect(await inspectFile(new File([], 'x.json'))).toMatchObject({ ok: false });
+});
+
+test('columns of a CSV have the names in the preview that they have once they are loaded', async () => {
+  const text = 'id,name,name,,name 2\n1,a,b,c,d\n';
+  const seen = await inspectFile(new File([text], 'x.csv'));
+  const rows: Row[] = [];
+  for await (const row of readCsv(Readable.from([Buffer.from(text)]))) rows.push(row);
+  const loaded = rows.map((row) => ('value' in row ? row.value : null));
+  expect(loaded).toEqual([{ id: '1', name: 'a', 'name 2': 'b', 'column 4': 'c', 'name 2 2': 'd' }]);
+  expect(seen).toMatchObject({ ok: true, sample: loaded });
 });

@@ -109,6 +109,15 @@ test('a deleted collection is gone at once, its name is free, and its records le
   expect(left()).toBe(0);
 });
 
+test('a collection that is deleted while its segments are merged leaves no file behind', async () => {
+  for (let i = 0; i < 5; i++) await house.load('plants', many(1100, 'rose', i * 1100), 'application/x-ndjson');
+  // The sixth makes a merge begin, which is under way when the collection goes.
+  await house.load('plants', many(1100, 'rose', 5 * 1100), 'application/x-ndjson');
+  house.yucca.removeCollection('plants');
+  await new Promise((resolve) => setTimeout(resolve, 1_500));
+  expect(segmentFiles()).toEqual([]);
+});
+
 test('any sequence of writes answers like a plain map of records', async () => {
   const key = fc.constantFrom('a', 'b', 'c', 'd');
   const step = fc.oneof(

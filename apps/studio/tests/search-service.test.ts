@@ -87,3 +87,15 @@ test('a draft with another language, columns or tags is searched before it is pu
   expect((await house.search('plants', { q: '' })).total).toBe(60);
   await house.yucca.tunings.discardDraft('plants');
 });
+
+test('what would answer is another thing on another day: a placement may have a date', () => {
+  const now = jest.spyOn(Date, 'now').mockReturnValue(Date.parse('2100-05-01T23:59:59Z'));
+  try {
+    const before = house.yucca.search.state('plants');
+    expect(house.yucca.search.state('plants')).toBe(before);
+    now.mockReturnValue(Date.parse('2100-05-02T00:00:00Z'));
+    expect(house.yucca.search.state('plants')).not.toBe(before);
+  } finally {
+    now.mockRestore();
+  }
+});

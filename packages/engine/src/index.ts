@@ -17,7 +17,6 @@ export { search } from './query/search.ts';
 export { typoExamples } from './query/typo-examples.ts';
 export { whereabouts } from './query/whereabouts.ts';
 export { isWorthOffering, suggest } from './query/suggest.ts';
-export { eachLeaf, leavesAt, pick } from './record/paths.ts';
 export { shownPart } from './record/show.ts';
 export { SegmentBuilder, type SourceRecord } from './segment/builder.ts';
 export { SegmentFormatError } from './segment/format.ts';

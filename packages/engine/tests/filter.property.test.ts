@@ -1,4 +1,4 @@
-import { completeTuning, type RecordJson } from '@yucca/contract';
+import { completeTuning, leavesAt, type RecordJson } from '@yucca/contract';
 import fc from 'fast-check';
 import { addInRanges, Ranges } from '../src/filter/column-scan.ts';
 import { Work } from '../src/filter/cost.ts';
@@ -8,7 +8,6 @@ import { likePattern } from '../src/filter/like.ts';
 import { parseFilter } from '../src/filter/parse.ts';
 import { simplify, type Decision } from '../src/filter/simplify.ts';
 import { search, SearchRequestError } from '../src/index.ts';
-import { leavesAt } from '../src/record/paths.ts';
 import { MemberReader } from '../src/record/member-reader.ts';
 import { DocSet } from '../src/sets/doc-set.ts';
 import { NO_INT } from '../src/columns/column.ts';

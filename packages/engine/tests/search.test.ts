@@ -1,7 +1,6 @@
-import { completeTuning, type TuningDocument } from '@yucca/contract';
+import { completeTuning, leavesAt, pick, type TuningDocument } from '@yucca/contract';
 import fc from 'fast-check';
 import { search, SearchRequestError } from '../src/index.ts';
-import { leavesAt, pick } from '../src/record/paths.ts';
 import { generationOf } from './arbitraries.ts';
 
 const records = [

@@ -1,5 +1,5 @@
 import type { Card, Range, RecordJson, SearchResult } from '@yucca/contract';
-import { readableName } from '@yucca/contract';
+import { leavesAt, readableName, valueAtPointer } from '@yucca/contract';
 import { excerpt } from './marks.ts';
 
 export interface ShownText {
@@ -20,41 +20,18 @@ export interface ShownHit {
   elsewhere: (ShownText & { label: string }) | null;
 }
 
-/** The first string or number under a dotted path, and its JSON Pointer. */
-function firstAt(record: RecordJson, path: string | null): { value: string | number; pointer: string } | null {
-  if (path === null) return null;
-  let value: unknown = record;
-  let pointer = '';
-  const enter = (): void => {
-    if (Array.isArray(value)) {
-      value = value[0];
-      pointer += '/0';
-    }
-  };
-  for (const name of path.split('.')) {
-    enter();
-    if (value === null || typeof value !== 'object' || !Object.hasOwn(value, name)) return null;
-    value = (value as RecordJson)[name];
-    pointer += `/${name.replaceAll('~', '~0').replaceAll('/', '~1')}`;
-  }
-  enter();
-  return typeof value === 'string' || typeof value === 'number' ? { value, pointer } : null;
+/** The strings and numbers under a dotted path, by their JSON Pointers. */
+function leaves(record: RecordJson, path: string | null): Map<string, string | number> {
+  const found = new Map<string, string | number>();
+  if (path !== null)
+    leavesAt(record, path, (value, pointer) => {
+      if (typeof value !== 'boolean') found.set(pointer, value);
+    });
+  return found;
 }
 
-/** Patterns by path: a page lays out many results with the same few fields. */
-const patterns = new Map<string, RegExp>();
-
-/** A dotted path as a pattern of the JSON Pointers below it: lists may stand anywhere between its names. */
-function pointersOf(path: string): RegExp {
-  let pattern = patterns.get(path);
-  if (!pattern) {
-    const names = path.split('.').map((name) => name.replaceAll('~', '~0').replaceAll('/', '~1'));
-    const escaped = names.map((name) => name.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'));
-    pattern = new RegExp(`^/${escaped.join('(?:/\\d+)*/')}(?:/\\d+)*$`);
-    patterns.set(path, pattern);
-  }
-  return pattern;
-}
+const firstOf = (record: RecordJson, path: string | null): string | number | undefined =>
+  leaves(record, path).values().next().value;
 
 /** What stands under a path: of a list, the text in which something was found before the first one. */
 function textAt(
@@ -62,17 +39,14 @@ function textAt(
   path: string | null,
   length: number,
 ): (ShownText & { pointer: string }) | null {
-  if (path === null) return null;
-  const pattern = pointersOf(path);
-  const within = (pointer: string): boolean => pattern.test(pointer);
-  const found = Object.keys(snippets).find((pointer) => within(pointer) && snippets[pointer]![0]?.ranges.length);
-  const marked = found ?? Object.keys(marks).find(within);
-  const first = firstAt(record, path);
-  const pointer = marked ?? first?.pointer;
+  const here = leaves(record, path);
+  const pointers = [...here.keys()];
+  const pointer =
+    pointers.find((one) => snippets[one]?.[0]?.ranges.length) ?? pointers.find((one) => marks[one]) ?? pointers[0];
   if (pointer === undefined) return null;
   const [snippet] = snippets[pointer] ?? [];
   if (snippet) return { pointer, ...snippet };
-  const text = marked === undefined ? String(first!.value) : stringAt(record, marked);
+  const text = String(here.get(pointer));
   return text === '' ? null : { pointer, ...excerpt(text, marks[pointer] ?? [], length) };
 }
 
@@ -84,14 +58,8 @@ function headingOf(record: RecordJson, pointer: string): string | undefined {
   return headings.map((other) => stringAt(record, other)).find((heading) => heading !== '');
 }
 
-/** The string a JSON Pointer leads to. */
-function stringAt(record: RecordJson, pointer: string): string {
-  const tokens = pointer
-    .slice(1)
-    .split('/')
-    .map((token) => token.replaceAll('~1', '/').replaceAll('~0', '~'));
-  return String(tokens.reduce<unknown>((value, token) => (value as RecordJson | undefined)?.[token], record) ?? '');
-}
+/** The text a JSON Pointer leads to. */
+const stringAt = (record: RecordJson, pointer: string): string => String(valueAtPointer(record, pointer) ?? '');
 
 /**
  * Lays a result out on a card. A record without a title field is called by its key. `picturesFrom` goes before addresses
@@ -102,8 +70,8 @@ export function shownHit(result: SearchResult, card: Card, picturesFrom = ''): S
   const detail = textAt(result, card.detail, 90);
   const text = textAt(result, card.text, 190);
   const heading = text === null ? undefined : headingOf(result.record, text.pointer);
-  const picture = firstAt(result.record, card.picture)?.value;
-  const number = firstAt(result.record, card.number)?.value;
+  const picture = firstOf(result.record, card.picture);
+  const number = firstOf(result.record, card.number);
   const shown = new Set([title.pointer, detail?.pointer, text?.ranges.length ? text.pointer : '']);
   const visible = title.ranges.length + (detail?.ranges.length ?? 0) + (text?.ranges.length ?? 0) > 0;
   const other = visible ? undefined : Object.keys(result.marks).find((pointer) => !shown.has(pointer));

@@ -67,6 +67,9 @@ export interface YuccaClient extends SearchClient {
 /** Waits before a request is sent again after the line was down, in milliseconds. */
 const RETRY_AFTER_MS = [150, 600];
 
+/** What a request says of the results that are shown, not of what is found. */
+const OF_THE_PAGE = ['q', 'facets', 'page', 'size', 'fields', 'sort', 'explain', 'record'];
+
 /** The query string of a search as the API's GET takes it. */
 export function searchParams(request: SearchRequest): URLSearchParams {
   const params = new URLSearchParams();
@@ -170,12 +173,9 @@ export function createClient({
     suggest: (collection, q, size, signal) =>
       get<SuggestAnswer>(`${of(collection)}/suggest`, new URLSearchParams({ q, size: String(size) }), q, signal),
     facetValues(collection, facet, q, within, signal) {
-      const { q: query, ...rest } = within;
-      const params = searchParams({
-        ...(rest.select && { select: rest.select }),
-        ...(rest.filter && { filter: rest.filter }),
-      });
-      if (query) params.set('query', query);
+      const params = searchParams(within);
+      for (const name of OF_THE_PAGE) params.delete(name);
+      if (within.q) params.set('query', within.q);
       params.set('q', q);
       return get<FacetValuesAnswer>(`${of(collection)}/facets/${encodeURIComponent(facet)}`, params, q, signal);
     },

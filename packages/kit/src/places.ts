@@ -1,3 +1,5 @@
+import { valueAt } from '@yucca/contract';
+
 /** A position on the earth, in degrees. */
 export interface Point {
   lat: number;
@@ -18,7 +20,7 @@ export function pointOf(value: unknown): Point | null {
 
 /** The position under a dotted path of a record. */
 export function pointAt(record: unknown, path: string): Point | null {
-  return pointOf(path.split('.').reduce<unknown>((at, name) => (at as Record<string, unknown> | null)?.[name], record));
+  return pointOf(valueAt(record, path));
 }
 
 const KM_PER_DEGREE = 111.195;

@@ -41,3 +41,13 @@ test('a record without any of the fields is called by its key', () => {
     number: null,
   });
 });
+
+test('a member whose own name holds a dot is found, and so is one in a list', () => {
+  const dotted: Card = { title: 'name.common', picture: null, text: 'a.b.c', number: 'price.net', detail: null };
+  const record = { 'name.common': 'Fern', a: [{ 'b.c': 'one' }, { 'b.c': 'two' }], price: { net: 4 } };
+  expect(shownHit(result(record, { '/a/1/b.c': [[0, 3]] }), dotted)).toMatchObject({
+    title: { text: 'Fern', pointer: '/name.common' },
+    text: { text: 'two', pointer: '/a/1/b.c', ranges: [[0, 3]] },
+    number: { value: 4 },
+  });
+});

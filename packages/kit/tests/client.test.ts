@@ -99,3 +99,31 @@ test('completions and several searches carry the key', async () => {
   await client.multiSearch([{ collection: 'plants', q: 'a' }]);
   expect(asked[1]!.url).toBe('/api/v1/search');
 });
+
+test('values of a facet are looked for within all that decides what is found', async () => {
+  const { send, asked } = fakeFetch(200, '{"values":[]}');
+  const within = {
+    q: 'rose',
+    select: { colour: ['red'] },
+    filter: 'price > 3',
+    near: { lat: 50, lng: 8.5, withinM: 900 },
+    tags: ['phone'],
+    version: 'draft' as const,
+    on: '2026-05-01',
+    facets: ['*'],
+    page: 2,
+    sort: 'price',
+  };
+  await createClient({ fetch: send }).facetValues('plants', 'maker', 'or', within);
+  expect(Object.fromEntries(new URL(asked[0]!.url, 'http://x').searchParams)).toEqual({
+    q: 'or',
+    query: 'rose',
+    select: '{"colour":["red"]}',
+    filter: 'price > 3',
+    near: '50,8.5',
+    withinM: '900',
+    tags: 'phone',
+    version: 'draft',
+    on: '2026-05-01',
+  });
+});

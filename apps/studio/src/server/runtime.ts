@@ -180,7 +180,7 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
   const tasks = new Tasks(db, storage);
   const answered = new AnsweredQueries();
   const pastQueries = new PastQueries(db);
-  const search = new SearchService({ collections, catalogue, searchers, tunings, answered, pastQueries });
+  const search = new SearchService({ clock, collections, catalogue, searchers, tunings, answered, pastQueries });
   const records = new Records({ db, dataDir, collections, catalogue, tunings, tasks, search, keeper, reader });
   const fieldRules = new FieldRules({ db, collections, catalogue, tasks, keeper, reader });
   const sessions = new Sessions(db, config.password, clock);

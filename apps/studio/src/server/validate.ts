@@ -11,6 +11,7 @@ import {
   newCollectionSchema,
   newInterfaceSchema,
   newKeySchema,
+  pointerToken,
   searchRequestSchema,
   settingsSchema,
   tokenClaimsSchema,
@@ -144,8 +145,7 @@ function isSmall(value: unknown): boolean {
 }
 
 function describe({ instancePath, keyword, params, message = 'is not valid' }: ErrorObject): ProblemPart {
-  const below = (name: unknown): string =>
-    `${instancePath}/${String(name).replaceAll('~', '~0').replaceAll('/', '~1')}`;
+  const below = (name: unknown): string => `${instancePath}/${pointerToken(String(name))}`;
   if (keyword === 'additionalProperties')
     return { pointer: below(params.additionalProperty), detail: 'is not known here' };
   if (keyword === 'required') return { pointer: below(params.missingProperty), detail: 'is missing' };

@@ -1,5 +1,5 @@
 import type { RecordJson } from '@yucca/contract';
-import { leavesAt } from '../record/paths.ts';
+import { leavesAt } from '@yucca/contract';
 
 /**
  * Visits each value of `field` with the text that stands for it in `labelField`. Below a list of objects each id goes

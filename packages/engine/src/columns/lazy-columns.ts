@@ -1,5 +1,5 @@
 import type { RecordJson } from '@yucca/contract';
-import { leavesAt } from '../record/paths.ts';
+import { leavesAt } from '@yucca/contract';
 import { sortKey, type ValueColumn } from './column.ts';
 import { leafType } from './leaf-type.ts';
 

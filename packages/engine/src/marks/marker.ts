@@ -4,7 +4,7 @@ import type { Reading } from '../query/readings.ts';
 import type { SegmentMatch } from '../query/matching.ts';
 import type { TermCodes } from '../query/term-codes.ts';
 import type { WordMatch } from '../query/word-match.ts';
-import { eachLeaf } from '../record/paths.ts';
+import { eachLeaf } from '@yucca/contract';
 import { headField, headStart, isHead, tokenStays, tokenTerm } from '../segment/forward.ts';
 import type { Segment } from '../segment/segment.ts';
 import { blankTags, tokensInPlace, type Token } from '../text/tokens.ts';

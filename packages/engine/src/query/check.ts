@@ -1,4 +1,4 @@
-import { LIMITS, type SearchRequest, type Tuning } from '@yucca/contract';
+import { LIMITS, pointerToken, type SearchRequest, type Tuning } from '@yucca/contract';
 import { nearestName } from '../filter/nearest-name.ts';
 import { SearchRequestError } from './generation.ts';
 
@@ -31,7 +31,7 @@ function checkFacets({ facets, select }: SearchRequest, tuning: Tuning): void {
     );
   }
   for (const [name, choice] of Object.entries(select ?? {})) {
-    const pointer = `/select/${name.replaceAll('~', '~0').replaceAll('/', '~1')}`;
+    const pointer = `/select/${pointerToken(name)}`;
     const rule = tuning.facets.find((facet) => facet.name === name);
     if (rule === undefined) throw new SearchRequestError(pointer, unknown('facet', name, names));
     if (Array.isArray(choice)) continue;

@@ -1,7 +1,7 @@
 import type { RecordJson, SearchRequest, SearchResult, Snippet, Tuning } from '@yucca/contract';
 import { joinHits, Marker, type RecordHits } from '../marks/marker.ts';
 import { makeSnippet } from '../marks/snippet.ts';
-import { leavesAt } from '../record/paths.ts';
+import { leavesAt, valueAtPointer } from '@yucca/contract';
 import { shownPart } from '../record/show.ts';
 import type { Matching } from './matching.ts';
 import { distanceReader } from './sort-keys.ts';
@@ -78,11 +78,6 @@ export class Presenter {
 
 /** What is hidden shows nothing, not even where it matched. */
 function hasPointer(record: RecordJson, pointer: string): boolean {
-  let value: unknown = record;
-  for (const token of pointer.split('/').slice(1)) {
-    const name = token.replaceAll('~1', '/').replaceAll('~0', '~');
-    if (value === null || typeof value !== 'object' || !Object.hasOwn(value, name)) return false;
-    value = (value as Record<string, unknown>)[name];
-  }
-  return value !== null && typeof value !== 'object';
+  const value = valueAtPointer(record, pointer);
+  return value !== undefined && value !== null && typeof value !== 'object';
 }

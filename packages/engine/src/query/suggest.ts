@@ -1,7 +1,6 @@
-import { type RecordJson, type Suggestion, type SuggestAnswer, type Tuning } from '@yucca/contract';
+import { eachLeaf, leavesAt, type RecordJson, type SuggestAnswer, type Suggestion, type Tuning } from '@yucca/contract';
 import { findNode, findWord } from '../segment/trie.ts';
 import { foldWords, sourceEnd, words, type Word } from '../text/words.ts';
-import { eachLeaf, leavesAt } from '../record/paths.ts';
 import type { Generation, SearchContext } from './generation.ts';
 import { countResults, search } from './search.ts';
 import { askedWords, readName } from './facet-search.ts';

@@ -1,4 +1,5 @@
 import {
+  eachLeaf,
   LIMITS,
   type NearestWord,
   type Reason,
@@ -8,7 +9,6 @@ import {
 } from '@yucca/contract';
 import { Selection } from '../facets/selection.ts';
 import { filterSet } from '../filter/filter.ts';
-import { eachLeaf } from '../record/paths.ts';
 import { DocSet } from '../sets/doc-set.ts';
 import { typoDistances } from '../text/distance.ts';
 import { words } from '../text/words.ts';

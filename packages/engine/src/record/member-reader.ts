@@ -1,5 +1,5 @@
 import { BACKSLASH, CLOSE_BRACE, CLOSE_BRACKET, COMMA, OPEN_BRACE, OPEN_BRACKET, QUOTE } from './json-signs.ts';
-import { leavesBelow, type VisitLeaf } from './paths.ts';
+import { leavesBelow, type VisitLeaf } from '@yucca/contract';
 
 /** A member of a record that a path may lead into: its name as it is written, and the rest of the path. */
 interface Entrance {

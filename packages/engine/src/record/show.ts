@@ -1,5 +1,5 @@
 import type { RecordJson } from '@yucca/contract';
-import { pick } from './paths.ts';
+import { pick } from '@yucca/contract';
 
 /** A copy of a record with the fields under `show`, without those under `hide`. */
 export function shownPart(record: RecordJson, show: readonly string[], hide: readonly string[]): RecordJson {

@@ -1,9 +1,8 @@
-import { LIMITS, type RecordJson } from '@yucca/contract';
+import { LIMITS, type RecordJson, valueAt } from '@yucca/contract';
 import type { ColumnMeta } from '../columns/column-builder.ts';
 import { eachLabel } from '../columns/labels.ts';
 import { buildTree } from '../places/kd-tree.ts';
 import { readPosition } from '../places/position.ts';
-import { valueAt } from '../record/paths.ts';
 import { stemmerFor } from '../text/stem.ts';
 import { blankTags } from '../text/tokens.ts';
 import { FieldTree, type FieldInfo, type FieldNode } from './field-tree.ts';

@@ -1,5 +1,5 @@
 import type { Card, RecordJson } from '@yucca/contract';
-import { eachLeaf } from '../record/paths.ts';
+import { eachLeaf } from '@yucca/contract';
 
 interface FieldFacts {
   field: string;

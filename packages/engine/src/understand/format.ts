@@ -81,3 +81,15 @@ export function sniffSeparator(text: string): ',' | ';' | '\t' {
   if (counts['\t'] > counts[','] && counts['\t'] >= counts[';']) return '\t';
   return counts[';'] > counts[','] ? ';' : ',';
 }
+
+/** A name for every column of a header: one without is called by its number, one that repeats gets a number too. */
+export function nameColumns(header: readonly string[]): string[] {
+  const taken = new Set<string>();
+  return header.map((cell, i) => {
+    const name = cell.trim() || `column ${i + 1}`;
+    let free = name;
+    for (let n = 2; taken.has(free); n++) free = `${name} ${n}`;
+    taken.add(free);
+    return free;
+  });
+}

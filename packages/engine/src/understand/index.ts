@@ -1,4 +1,4 @@
 export { ArrayElements } from './array-elements.ts';
 export { guessCard, guessFacets } from './card.ts';
-export { guessFormat, sniffSeparator, type FileFormat, type FormatGuess } from './format.ts';
+export { guessFormat, nameColumns, sniffSeparator, type FileFormat, type FormatGuess } from './format.ts';
 export { guessKey, type KeyGuess } from './key.ts';

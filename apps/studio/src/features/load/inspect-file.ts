@@ -4,6 +4,7 @@ import {
   ArrayElements,
   guessFormat,
   guessKey,
+  nameColumns,
   sniffSeparator,
   type FileFormat,
   type KeyGuess,
@@ -140,7 +141,7 @@ const READERS: Record<FileFormat, (text: string, whole: boolean) => SampleRows |
     const { parse } = await import('csv-parse/browser/esm/sync');
     const end = whole ? text.length : text.lastIndexOf('\n') + 1;
     const rows: RecordJson[] = parse(text.slice(0, end), {
-      columns: (header: string[]) => header.map((cell, i) => cell.trim() || `column ${i + 1}`),
+      columns: nameColumns,
       delimiter: sniffSeparator(text),
       relax_quotes: sniffSeparator(text) === '\t',
       skip_empty_lines: true,

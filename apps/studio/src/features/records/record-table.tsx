@@ -6,7 +6,7 @@ import { useEffect, useRef, useSyncExternalStore } from 'react';
 import { cellText } from '@/features/load/sample-table';
 import { count } from '@/ui/format';
 import type { RecordPages } from './record-pages';
-import { valueOf } from './columns';
+import { valuesAt } from '@yucca/contract';
 
 const ROW_PX = 30;
 /** Taller than this many rows no browser lays out a page. */
@@ -41,7 +41,7 @@ export function RecordTable({
   const [first, last] = [items[0]?.index ?? 0, items.at(-1)?.index ?? 0];
   useEffect(() => pages.look(first, last), [pages, first, last]);
   const isNumber = (column: string): boolean =>
-    items.some(({ index }) => typeof (rows.at(index) && valueOf(rows.at(index)!, column)) === 'number');
+    items.some(({ index }) => typeof (rows.at(index) && valuesAt(rows.at(index)!, column)) === 'number');
   const above = items[0]?.start ?? 0;
   const below = virtual.getTotalSize() - (items.at(-1)?.end ?? 0);
   return (
@@ -89,7 +89,7 @@ export function RecordTable({
                 className={clsx('border-b border-line', id !== '' && id === open ? 'bg-agave-tint' : 'hover:bg-raised')}
               >
                 {columns.map((column, i) => {
-                  const value = record && valueOf(record, column);
+                  const value = record && valuesAt(record, column);
                   if (i > 0)
                     return (
                       <td

@@ -1,5 +1,5 @@
 import type { RecordJson } from '@yucca/contract';
-import { pick } from '@yucca/engine';
+import { pick } from '@yucca/contract';
 import { stringify } from 'csv-stringify/sync';
 import type { Db } from '../db/open';
 import { eachRecord } from './each-record';

@@ -1,6 +1,6 @@
 import type { Page, RecordJson, Task } from '@yucca/contract';
-import { completeTuning } from '@yucca/contract';
-import { pick, shownPart } from '@yucca/engine';
+import { completeTuning, pick } from '@yucca/contract';
+import { shownPart } from '@yucca/engine';
 import { and, asc, eq } from 'drizzle-orm';
 import { randomUUID } from 'node:crypto';
 import type { Collections } from '../collections/collections';

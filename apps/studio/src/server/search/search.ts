@@ -9,6 +9,7 @@ import type {
   Whereabouts,
 } from '@yucca/contract';
 import { randomUUID } from 'node:crypto';
+import type { Clock } from '../clock';
 import type { Collections } from '../collections/collections';
 import { Failure } from '../failure';
 import type { Catalogue } from '../index/catalogue';
@@ -31,6 +32,7 @@ export interface SearchOptions {
 const PAST_QUERIES_READ = 20;
 
 export interface SearchParts {
+  clock: Pick<Clock, 'now'>;
   collections: Collections;
   catalogue: Catalogue;
   searchers: Searchers;
@@ -47,10 +49,14 @@ export class SearchService {
     this.#parts = parts;
   }
 
-  /** The state that would answer now: a repeated question to it has the same answer. */
-  generation(name: string): number {
+  /** What would answer now, as a text: a repeated question to the same has the same answer. Placements depend on the day. */
+  state(name: string): string {
     const { collections, catalogue } = this.#parts;
-    return catalogue.facts(collections.idOf(name)).generation;
+    return `${catalogue.facts(collections.idOf(name)).generation}/${this.#today()}`;
+  }
+
+  #today(): string {
+    return new Date(this.#parts.clock.now()).toISOString().slice(0, 10);
   }
 
   /** Answers a search. Throws a Failure for what is not there, a SearchCancelled when `signal` fires first. */
@@ -171,7 +177,7 @@ export class SearchService {
     const { collections, catalogue, searchers } = this.#parts;
     const id = collections.idOf(name);
     catalogue.requireReady(id);
-    const today = on ?? new Date().toISOString().slice(0, 10);
+    const today = on ?? this.#today();
     const older = typeof version === 'number' ? this.#older(name, id, version) : undefined;
     const question: Question = { collectionId: id, today, forcedFilter, older };
     try {

@@ -64,6 +64,7 @@ export function Bench(props: BenchProps) {
   const moved = useMemo(() => (together ? movements(ids(old), ids(now)) : []), [together, old, now]);
   const problem = before.error ?? after.error;
   const isDraft = right === 'draft';
+  const names = useMemo((): [string, string] => [inSentence(left), inSentence(right)], [left, right]);
   const hand = useMemo(
     () =>
       isDraft
@@ -121,7 +122,7 @@ export function Bench(props: BenchProps) {
             moved={moved}
             shown={SHOWN}
             sought={sought}
-            signs
+            versions={names}
             hand={hand}
           />
         </div>
@@ -139,6 +140,9 @@ export function Bench(props: BenchProps) {
 const NONE: SearchResult[] = [];
 
 const ids = (results: readonly SearchResult[]): string[] => results.map(({ id }) => id);
+
+/** A version as it is spoken of. */
+const inSentence = (version: Version): string => (version === 'draft' ? 'the draft' : versionName(version));
 
 const titled = (version: Version): string => {
   const name = versionName(version);

@@ -19,8 +19,8 @@ export interface ColumnProps {
   moved: readonly Movement[];
   /** Rows on screen: what stands further down under the other version is leaving. */
   shown: number;
-  /** Shows how far each result has moved. */
-  signs?: boolean;
+  /** Shows how far each result has moved from one of these versions to the other, which is this column's. */
+  versions?: [from: string, to: string];
   /** The record that is looked for. */
   sought?: string;
   /** Of the draft: its results can be taken by hand. */
@@ -34,7 +34,7 @@ export const Column = memo(function Column({
   label,
   moved,
   shown,
-  signs = false,
+  versions,
   sought,
   hand,
 }: ColumnProps) {
@@ -47,14 +47,14 @@ export const Column = memo(function Column({
     <ol aria-label={label} className="relative min-w-0">
       {results.map((result, row) => {
         const movement = byId.get(result.id);
-        const isLeaving = movement !== undefined && (movement.draft === null || movement.draft >= shown);
+        const isLeaving = movement !== undefined && (movement.right === null || movement.right >= shown);
         return (
           <li
             key={result.id}
             style={{ height: ROW_PX }}
             className={clsx(
               'flex border-b border-line',
-              !signs && isLeaving && 'text-soft [&_img]:opacity-50',
+              !versions && isLeaving && 'text-soft [&_img]:opacity-50',
               dragged?.row === row && 'bg-sunk',
               result.id === sought && 'bg-agave-tint',
             )}
@@ -63,7 +63,8 @@ export const Column = memo(function Column({
             <Row
               result={result}
               card={card}
-              movement={signs ? movement : undefined}
+              movement={versions ? movement : undefined}
+              versions={versions}
               title={hand ? 'Why is it here? Pin it, hide it' : 'Why is it here?'}
               open={explained?.id === result.id}
               onExplain={explain}
@@ -165,6 +166,7 @@ function Row({
   result,
   card,
   movement,
+  versions,
   title,
   open,
   onExplain,
@@ -172,12 +174,13 @@ function Row({
   result: SearchResult;
   card: Card;
   movement: Movement | undefined;
+  versions: ColumnProps['versions'];
   title: string;
   /** It is being explained. */
   open: boolean;
   onExplain: (id: string, button: HTMLElement) => void;
 }) {
-  const moved = movement && movedWords(movement);
+  const moved = movement && versions && movedWords(movement, ...versions);
   return (
     <button
       type="button"

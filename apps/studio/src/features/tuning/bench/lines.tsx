@@ -20,24 +20,24 @@ export const Lines = memo(function Lines({
   const y = (row: number): number => (row < shown ? row * ROW_PX + ROW_PX / 2 : rows * ROW_PX);
   return (
     <svg width={GAP_PX} height={rows * ROW_PX} aria-hidden="true" data-part="movement">
-      {moved.map(({ id, live, draft, kind }) => {
-        if (draft === null || (draft >= shown && (live ?? shown) >= shown)) return null;
-        if (live === null)
+      {moved.map(({ id, left, right, kind }) => {
+        if (right === null || (right >= shown && (left ?? shown) >= shown)) return null;
+        if (left === null)
           return (
             <line
               key={id}
               data-kind={kind}
               x1={GAP_PX * 0.6}
-              y1={y(draft)}
+              y1={y(right)}
               x2={GAP_PX - 6}
-              y2={y(draft)}
+              y2={y(right)}
               stroke="var(--agave)"
               strokeWidth={1.5}
               strokeDasharray="1.5 4"
               strokeLinecap="round"
             />
           );
-        const path = `M6 ${y(live)} C ${GAP_PX / 2} ${y(live)}, ${GAP_PX / 2} ${y(draft)}, ${GAP_PX - 6} ${y(draft)}`;
+        const path = `M6 ${y(left)} C ${GAP_PX / 2} ${y(left)}, ${GAP_PX / 2} ${y(right)}, ${GAP_PX - 6} ${y(right)}`;
         const stroke = { same: 'var(--line)', rises: 'var(--agave)', falls: 'var(--clay)', enters: '', leaves: '' }[kind]; // prettier-ignore
         return (
           <path

@@ -1,5 +1,5 @@
 import { parse, type CsvError, type Options, type Parser } from 'csv-parse';
-import { sniffSeparator } from '@yucca/engine/understand';
+import { nameColumns, sniffSeparator } from '@yucca/engine/understand';
 import { stringify } from 'csv-stringify/sync';
 import type { Readable } from 'node:stream';
 import { oneOf } from './one-of';
@@ -97,17 +97,6 @@ async function firstPiece(input: Readable): Promise<Buffer | null> {
     if (input.destroyed && input.errored) throw input.errored;
     if (input.destroyed) return null;
   }
-}
-
-/** A name for every column: a column without one is called by its number, a name that repeats gets a number too. */
-function nameColumns(header: string[]): string[] {
-  const seen = new Map<string, number>();
-  return header.map((cell, i) => {
-    const name = cell.trim() || `column ${i + 1}`;
-    const times = (seen.get(name) ?? 0) + 1;
-    seen.set(name, times);
-    return times === 1 ? name : `${name} ${times}`;
-  });
 }
 
 /** A row without the end of its line. */

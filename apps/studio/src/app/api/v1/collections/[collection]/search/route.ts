@@ -24,7 +24,7 @@ export const GET = route('search', async ({ request, url, params, caller, asking
   requireRightFor(caller, query);
   const name = params.collection!;
   // The answer follows from the question and the collection's state, so their hash stands for it.
-  const state = `${process.pid}/${yucca.startedAt}/${yucca.search.generation(name)}`;
+  const state = `${process.pid}/${yucca.startedAt}/${yucca.search.state(name)}`;
   const etag = `"${createHash('sha256')
     .update(`${state}${url.search}${caller.filter ?? ''}`)
     .digest('base64url')

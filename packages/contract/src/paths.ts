@@ -1,12 +1,13 @@
-import type { RecordJson } from '@yucca/contract';
+import { pointerToken } from './json-pointer.ts';
+import type { RecordJson } from './search.ts';
+
+/**
+ * Dotted field paths, the one way in which everybody reads them: `a.b` is the member `b` of the member `a`, lists on the way
+ * are entered, and a member whose own name holds a dot is found too.
+ */
 
 /** Visits a scalar found in a record: its value and its JSON Pointer (RFC 6901). */
 export type VisitLeaf = (value: string | number | boolean, pointer: string) => void;
-
-/** Escapes one reference token of a JSON Pointer. */
-export function pointerToken(token: string): string {
-  return token.includes('~') || token.includes('/') ? token.replaceAll('~', '~0').replaceAll('/', '~1') : token;
-}
 
 /**
  * Visits every string, number and boolean under a dotted field path, in the order of the record. Lists are entered on
@@ -50,6 +51,19 @@ export function valueAt(value: unknown, path: string): unknown {
   for (let dot = path.indexOf('.'); dot !== -1; dot = path.indexOf('.', dot + 1)) {
     const head = path.slice(0, dot);
     if (Object.hasOwn(fields, head)) return valueAt(fields[head], path.slice(dot + 1));
+  }
+  return undefined;
+}
+
+/** Everything at a dotted path: where lists stand on the way, a list of what is there in each item. */
+export function valuesAt(value: unknown, path: string): unknown {
+  if (path === '' || value === null || typeof value !== 'object') return path === '' ? value : undefined;
+  if (Array.isArray(value)) return value.map((item) => valuesAt(item, path)).filter((item) => item !== undefined);
+  const fields = value as RecordJson;
+  if (Object.hasOwn(fields, path)) return fields[path];
+  for (let dot = path.indexOf('.'); dot !== -1; dot = path.indexOf('.', dot + 1)) {
+    const head = path.slice(0, dot);
+    if (Object.hasOwn(fields, head)) return valuesAt(fields[head], path.slice(dot + 1));
   }
   return undefined;
 }
