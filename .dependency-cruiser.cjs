@@ -6,8 +6,38 @@ const only = (name, from, allowed) => ({
   to: { path: '^(packages|apps|demo|e2e)/', pathNot: `^(${[from, ...allowed].join('|')})/` },
 });
 
+/** The engine's floors, from the ground up: each stands on those before it, and knows nothing of those after it. */
+const FLOORS = [
+  'bytes',
+  'text',
+  'record',
+  'sets',
+  'geo',
+  'columns',
+  'segment',
+  'score',
+  'signals',
+  'filter',
+  'facets',
+  'placements',
+  'query/context.ts',
+  'query/parse',
+  'query/match',
+  'query/rank',
+  'query/present',
+  'query/[^/]+.ts',
+];
+const engine = (floor) => `^packages/engine/src/${floor}`;
+const floors = FLOORS.slice(0, -1).map((floor, i) => ({
+  name: `engine-floor-${floor}`,
+  severity: 'error',
+  from: { path: engine(floor) },
+  to: { path: FLOORS.slice(i + 1).map(engine), pathNot: FLOORS.slice(0, i + 1).map(engine) },
+}));
+
 module.exports = {
   forbidden: [
+    ...floors,
     {
       name: 'no-cycles',
       severity: 'error',

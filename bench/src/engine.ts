@@ -29,7 +29,7 @@ export async function measureEngine(count: number): Promise<EngineResult> {
   let buffer = shared(0);
   const builder = new SegmentBuilder(planFor([tuning]));
   const buildMs = timed(() => {
-    lines.forEach((json, i) => builder.add({ rid: i + 1, order: i + 1, key: String(i + 1), json }));
+    lines.forEach((json, i) => builder.add({ versionId: i + 1, order: i + 1, key: String(i + 1), json }));
     buffer = builder.finish(shared);
   });
   let segment: Segment | undefined;

@@ -193,7 +193,10 @@ describe('backups', () => {
     const folder = path.join(`${house.dataDir}-backups`, backup!.name);
     expect(readdirSync(folder).sort()).toEqual(['backup.json', 'secret.key', 'yucca.sqlite']);
     const copy = new Database(path.join(folder, 'yucca.sqlite'), { readonly: true });
-    const rows = copy.prepare(`select json from records where key like 'w%' order by rid`).pluck().all() as string[];
+    const rows = copy
+      .prepare(`select json from records where key like 'w%' order by version_id`)
+      .pluck()
+      .all() as string[];
     // Those written before the moment, and none after a gap.
     expect(rows.map((json) => (JSON.parse(json) as { i: number }).i)).toEqual(rows.map((_, i) => i));
     copy.close();

@@ -202,15 +202,15 @@ export function generationOf(
   records: RecordJson[],
   tuning: Tuning,
   cuts: number[] = [],
-  orderOf: (rid: number) => number = (rid) => rid,
+  orderOf: (versionId: number) => number = (versionId) => versionId,
 ): Generation {
   const edges = [0, ...cuts.filter((cut) => cut > 0 && cut < records.length).sort((a, b) => a - b), records.length];
   const segments = edges.slice(0, -1).map((from, i) => {
     // Every other segment says where its frequent words stand side by side, as large ones do.
     const builder = new SegmentBuilder(planFor([tuning]), i % 2 === 0 ? { frequentDocs: 1 } : {});
     records.slice(from, edges[i + 1]).forEach((record, n) => {
-      const rid = from + n + 1;
-      builder.add({ rid, order: orderOf(rid), key: String(record.id), json: JSON.stringify(record) });
+      const versionId = from + n + 1;
+      builder.add({ versionId, order: orderOf(versionId), key: String(record.id), json: JSON.stringify(record) });
     });
     const segment = new Segment(builder.finish((bytes) => new ArrayBuffer(bytes)));
     return { segment, dead: Tombstones.none(segment.docs, (bytes) => new ArrayBuffer(bytes)) };

@@ -7,7 +7,9 @@ import { planFor, Segment, SegmentBuilder } from '../src/index.ts';
 function segmentOf(records: RecordJson[], planned: string[] = []): Segment {
   const facets = planned.map((field) => ({ name: field, field }));
   const builder = new SegmentBuilder(planFor([completeTuning({ search: [{ field: 'name' }], facets })]));
-  records.forEach((record, i) => builder.add({ rid: i + 5, order: i, key: `k${i}`, json: JSON.stringify(record) }));
+  records.forEach((record, i) =>
+    builder.add({ versionId: i + 5, order: i, key: `k${i}`, json: JSON.stringify(record) }),
+  );
   return new Segment(builder.finish((bytes) => new ArrayBuffer(bytes)));
 }
 
@@ -74,7 +76,7 @@ test('keys are found by their hash, all versions of them', () => {
   const segment = segmentOf(Array.from({ length: 300 }, () => ({})));
   for (let i = 0; i < 300; i++) expect(segment.docsOfKey(`k${i}`)).toEqual([i]);
   expect(segment.docsOfKey('k300')).toEqual([]);
-  expect([5, 304, 305].map((rid) => segment.docOfRid(rid))).toEqual([0, 299, -1]);
+  expect([5, 304, 305].map((versionId) => segment.docOfVersion(versionId))).toEqual([0, 299, -1]);
   expect(segment.order(7)).toBe(7);
 });
 

@@ -1,7 +1,7 @@
 import { completeTuning, type RecordJson } from '@yucca/contract';
 import fc from 'fast-check';
 import { planFor, Segment, SegmentBuilder } from '../src/index.ts';
-import { findTogether, workTogether } from '../src/query/phrase.ts';
+import { findTogether, workTogether } from '../src/query/match/phrase.ts';
 import { frequentTerms } from '../src/segment/frequent-pairs.ts';
 import { findWord } from '../src/segment/trie.ts';
 import { runs } from './arbitraries.ts';
@@ -10,7 +10,9 @@ const tuning = completeTuning({ search: [{ field: 'a' }, { field: 'b' }, { field
 
 function segmentOf(records: readonly RecordJson[], frequentDocs?: number): Segment {
   const builder = new SegmentBuilder(planFor([tuning]), frequentDocs === undefined ? {} : { frequentDocs });
-  records.forEach((record, i) => builder.add({ rid: i + 1, order: i + 1, key: `k${i}`, json: JSON.stringify(record) }));
+  records.forEach((record, i) =>
+    builder.add({ versionId: i + 1, order: i + 1, key: `k${i}`, json: JSON.stringify(record) }),
+  );
   return new Segment(builder.finish((bytes) => new ArrayBuffer(bytes)));
 }
 
@@ -29,13 +31,13 @@ test('words that stand together are found in the same places, whether the index 
       fc.array(spoken, { minLength: 2, maxLength: 4 }),
       fc.array(fc.nat(1), { minLength: 3, maxLength: 3 }),
       (records, words, chosen) => {
-        const [naming, reading] = [segmentOf(records, 1), segmentOf(records)];
+        const [naming, expansion] = [segmentOf(records, 1), segmentOf(records)];
         const weights = (segment: Segment): number[] =>
           segment.meta.searchFields.map((field) => chosen['abc'.indexOf(field)]!);
-        const [named, read] = [naming, reading].map((segment) => findTogether(segment, words, weights(segment)));
+        const [named, read] = [naming, expansion].map((segment) => findTogether(segment, words, weights(segment)));
         expect([...named!.docs]).toEqual([...read!.docs]);
         expect([...named!.places]).toEqual([...read!.places]);
-        expect(workTogether(naming, words)).toBeLessThanOrEqual(workTogether(reading, words));
+        expect(workTogether(naming, words)).toBeLessThanOrEqual(workTogether(expansion, words));
       },
     ),
     runs(300),
@@ -47,14 +49,14 @@ test('a long way from the start of a text, and in documents far apart, places ar
   const records = Array.from({ length: 400 }, (_, i): RecordJson =>
     i % 199 === 1 ? { a: far } : { a: 'rose red', b: i < 90 ? 'red' : '' },
   );
-  const [naming, reading] = [segmentOf(records, 1), segmentOf(records)];
+  const [naming, expansion] = [segmentOf(records, 1), segmentOf(records)];
   expect(naming.pairs.pairOf(findWord(naming.trie, 'red'), findWord(naming.trie, 'rose'))).not.toBe(-1);
   for (const words of [
     ['red', 'rose'],
     ['rose', 'red'],
     ['other', 'red', 'rose'],
   ]) {
-    const [named, read] = [naming, reading].map((segment) => findTogether(segment, words, [1, 1, 1]));
+    const [named, read] = [naming, expansion].map((segment) => findTogether(segment, words, [1, 1, 1]));
     expect(named).toEqual(read);
   }
   expect([...findTogether(naming, ['red', 'rose'], [1, 1, 1]).docs]).toEqual([1, 200, 399]);

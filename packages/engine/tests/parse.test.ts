@@ -1,6 +1,6 @@
 import { completeTuning, type SignalRule, type TuningDocument } from '@yucca/contract';
-import { parseQuery } from '../src/query/parse.ts';
-import { Synonyms, synonymsOf } from '../src/query/synonyms.ts';
+import { parseQuery } from '../src/query/parse/parse-query.ts';
+import { Synonyms, synonymsOf } from '../src/query/parse/synonyms.ts';
 import { shaped } from '../src/signals/shapes.ts';
 import { parseDate } from '../src/signals/signals.ts';
 import { stemmerFor } from '../src/text/stem.ts';

@@ -1,8 +1,8 @@
 import { completeTuning } from '@yucca/contract';
 import fc from 'fast-check';
 import { search } from '../src/index.ts';
-import { buildTree, searchBox } from '../src/places/kd-tree.ts';
-import { boxAround, distanceM, readPosition, type Position } from '../src/places/position.ts';
+import { buildTree, searchBox } from '../src/geo/kd-tree.ts';
+import { boxAround, distanceM, readPosition, type Position } from '../src/geo/geo-point.ts';
 import { generationOf } from './arbitraries.ts';
 
 const lat = fc.oneof(fc.double({ min: -90, max: 90, noNaN: true }), fc.constantFrom(-90, 90, 0));

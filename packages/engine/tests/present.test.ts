@@ -1,7 +1,7 @@
 import { completeTuning, type RecordJson, type TuningDocument } from '@yucca/contract';
 import fc from 'fast-check';
 import { isWorthOffering, keysWhere, sampleWords, search, searchFacet, suggest } from '../src/index.ts';
-import { makeSnippet } from '../src/marks/snippet.ts';
+import { makeSnippet } from '../src/query/present/snippet.ts';
 import { generationOf } from './arbitraries.ts';
 
 const LONG =

@@ -1,6 +1,6 @@
 import { completeTuning, type RecordJson } from '@yucca/contract';
-import { parseQuery } from '../src/query/parse.ts';
-import { withinBudget } from '../src/query/query-budget.ts';
+import { parseQuery } from '../src/query/parse/parse-query.ts';
+import { withinBudget } from '../src/query/match/query-budget.ts';
 import { generationOf } from './arbitraries.ts';
 
 const tuning = completeTuning({ search: [{ field: 'name' }] });

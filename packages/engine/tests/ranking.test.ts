@@ -6,11 +6,11 @@ import {
   pairCloseness,
   roundScore,
   startFactor,
-  telling,
+  idf,
   trustIn,
-} from '../src/query/score.ts';
-import { compareInSegment, type Candidate } from '../src/query/rank.ts';
-import { Top } from '../src/query/top.ts';
+} from '../src/score/text-score.ts';
+import { compareInSegment, type Candidate } from '../src/query/rank/rank.ts';
+import { Top } from '../src/query/rank/top.ts';
 
 const few = fc.integer({ min: 0, max: 3 });
 const candidate: fc.Arbitrary<Candidate> = fc
@@ -78,8 +78,8 @@ test('what ought to count more does', () => {
   expect(pairCloseness(0, 4, 0, 3)).toBeLessThan(1);
   expect(pairCloseness(0, 3, 0, 5)).toBeGreaterThan(pairCloseness(0, 3, 0, 9));
   expect(pairCloseness(0, 3, 1, 4)).toBe(0);
-  expect(telling(1000, 1)).toBeGreaterThan(telling(1000, 500));
-  expect(telling(1000, 5000)).toBe(telling(1000, 1000));
-  expect(telling(1000, 1000)).toBeGreaterThan(0);
+  expect(idf(1000, 1)).toBeGreaterThan(idf(1000, 500));
+  expect(idf(1000, 5000)).toBe(idf(1000, 1000));
+  expect(idf(1000, 1000)).toBeGreaterThan(0);
   expect(roundScore(12.34567)).toBe(12.346);
 });

@@ -1,9 +1,9 @@
-import { RecentMatches } from '../src/query/recent-matches.ts';
-import type { WordMatch } from '../src/query/word-match.ts';
+import { RecentMatches } from '../src/query/match/recent-matches.ts';
+import type { WordMatch } from '../src/query/match/word-match.ts';
 import { DocSet } from '../src/sets/doc-set.ts';
 
 /** A match whose one set takes 1 MB. */
-const large = (): WordMatch => ({ readings: [], within: [new DocSet(8 * 2 ** 20)], asWritten: 0 });
+const large = (): WordMatch => ({ expansions: [], within: [new DocSet(8 * 2 ** 20)], asWritten: 0 });
 
 test('a match is made once, and the least recently used are given up when memory is short', () => {
   const recent = new RecentMatches(16 * 2 ** 20);

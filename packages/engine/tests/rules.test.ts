@@ -92,7 +92,7 @@ test('rules reach nested fields and lists, and leave the record they were given 
   expect(applyRules(same, rules)).toBe(same);
 });
 
-test('reading twice changes nothing more, whatever comes', () => {
+test('expansion twice changes nothing more, whatever comes', () => {
   const leaf = fc.oneof(
     fc.string(),
     fc.double(),

@@ -145,7 +145,7 @@ test('words that share a place stand together with their neighbours', () => {
   expect(found('"20 x2"')).toEqual(['1']);
 });
 
-test('with most words required, words that stand nowhere are given up first, then the least telling', () => {
+test('with most words required, words that stand nowhere are given up first, then those of the least idf', () => {
   const most = { words: { require: 'most' as const } };
   const answer = ask('zzzzz agave americana', most);
   expect(answer.understood.dropped).toEqual(['zzzzz']);

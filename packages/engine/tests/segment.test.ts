@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { planFor, Segment, SegmentBuilder, SegmentFormatError, Tombstones, search } from '../src/index.ts';
-import { checksum, readSegment, writeSegment } from '../src/segment/format.ts';
+import { checksum, readSegment, writeSegment } from '../src/bytes/flat-buffer.ts';
 import { completeTuning, facetValues } from '@yucca/contract';
 import { generationOf } from './arbitraries.ts';
 
@@ -9,7 +9,7 @@ const plain = (bytes: number): ArrayBuffer => new ArrayBuffer(bytes);
 function build(records: object[], allocate = plain): ArrayBuffer {
   const builder = new SegmentBuilder(planFor([completeTuning({ facets: [{ name: 'colour', field: 'colour' }] })]));
   records.forEach((record, i) =>
-    builder.add({ rid: 10 + i * 2, order: i, key: `k${i}`, json: JSON.stringify(record) }),
+    builder.add({ versionId: 10 + i * 2, order: i, key: `k${i}`, json: JSON.stringify(record) }),
   );
   return builder.finish(allocate);
 }
@@ -20,7 +20,7 @@ test('what goes in comes out: records, keys, versions', () => {
   expect(segment.docs).toBe(3);
   records.forEach((record, doc) => expect(JSON.stringify(segment.record(doc))).toBe(JSON.stringify(record)));
   expect([0, 1, 2].map((doc) => segment.key(doc))).toEqual(['k0', 'k1', 'k2']);
-  expect([10, 11, 12, 14, 16].map((rid) => segment.docOfRid(rid))).toEqual([0, -1, 1, 2, -1]);
+  expect([10, 11, 12, 14, 16].map((versionId) => segment.docOfVersion(versionId))).toEqual([0, -1, 1, 2, -1]);
 });
 
 test('the same bytes open in shared memory', () => {

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { smallest } from '../src/query/select.ts';
-import { tierNumbers, tiersOf } from '../src/query/tiers.ts';
+import { smallest } from '../src/query/rank/quickselect.ts';
+import { tierNumbers, tiersOf } from '../src/query/rank/tiers.ts';
 import { DocSet } from '../src/sets/doc-set.ts';
 import { SetCounts } from '../src/sets/set-counts.ts';
 import { runs } from './arbitraries.ts';
@@ -51,7 +51,7 @@ test('tiers part the results by words lacking and typos spent, best first, few d
   fc.assert(
     fc.property(fc.array(word, { minLength: 1, maxLength: 5 }), fc.constantFrom(40, docs), (words, count) => {
       const matches = words.map(([spent, most]) => ({
-        readings: [],
+        expansions: [],
         asWritten: 0,
         within: Array.from({ length: most + 1 }, (_, typos) =>
           DocSet.of(

@@ -1,9 +1,9 @@
 import { completeTuning, type RecordJson } from '@yucca/contract';
 import fc from 'fast-check';
 import { search } from '../src/index.ts';
-import { circle, nearest } from '../src/places/circle.ts';
-import { buildTree } from '../src/places/kd-tree.ts';
-import { distanceM } from '../src/places/position.ts';
+import { circle, nearest } from '../src/geo/circle.ts';
+import { buildTree } from '../src/geo/kd-tree.ts';
+import { distanceM } from '../src/geo/geo-point.ts';
 import { DocSet } from '../src/sets/doc-set.ts';
 import { generationOf, runs } from './arbitraries.ts';
 
@@ -23,7 +23,7 @@ const tuning = completeTuning({
   ],
 });
 
-// Few sizes and kinds: at the end of a page hundreds of records draw.
+// Few sizes and kinds: at the end of a page hundreds of records tie.
 const records = Array.from({ length: 2_400 }, (_, i): RecordJson => {
   const mixed = Math.imul(i + 1, 2_654_435_761) >>> 0;
   return {
@@ -44,7 +44,7 @@ const kindOf = ({ kind }: RecordJson): number => (kind === undefined ? Infinity 
 test.each([
   ['size', [sizeOf]],
   ['kind', [kindOf, sizeOf]],
-])('a page sorted by %s is the one that sorting all records gives, however many draw', (sort, keys) => {
+])('a page sorted by %s is the one that sorting all records gives, however many tie', (sort, keys) => {
   const everything = [...records.keys()].sort((a, b) => {
     for (const key of keys) {
       const [x, y] = [key(records[a]!), key(records[b]!)];
@@ -65,7 +65,7 @@ test.each([
   );
 });
 
-test('what draws in a named sort stands by its relevance', () => {
+test('what ties in a named sort stands by its relevance', () => {
   const { results, total } = search(inOne, tuning, { q: 'red', sort: 'size', size: 200 });
   expect(results.map(({ record }) => sizeOf(record))).toEqual(
     results.map(({ record }) => sizeOf(record)).sort((a, b) => a - b),

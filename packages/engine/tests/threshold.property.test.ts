@@ -38,7 +38,9 @@ const grouped = completeTuning({ group: { field: 'maker' }, facets: [{ name: 'mo
 const planned = { ...base, signals, group: grouped.group, facets: grouped.facets };
 const inOrder = generationOf(RECORDS, planned, [3_000]);
 // As after changes: a changed record stands behind the others, but keeps its place in record order.
-const changed = generationOf(RECORDS, planned, [], (rid) => (rid % 7 === 0 ? rid / 7 : 20_000 + rid));
+const changed = generationOf(RECORDS, planned, [], (versionId) =>
+  versionId % 7 === 0 ? versionId / 7 : 20_000 + versionId,
+);
 
 const tuned = fc.record({
   signalShare: fc.constantFrom(0, 0.2, 1),

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { typoDistances } from '../src/text/distance.ts';
-import { walkTypos } from '../src/query/typo-walk.ts';
+import { walkTypos } from '../src/query/match/typo-walk.ts';
 import { buildTrie, endWord, findNode, firstWord, wordAt } from '../src/segment/trie.ts';
 import { distance } from './reference/reference.ts';
 

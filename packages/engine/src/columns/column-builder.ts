@@ -1,5 +1,5 @@
-import { Section, type SectionArray, type SectionInput } from '../segment/format.ts';
-import { GrowingArray } from '../segment/growing-array.ts';
+import { Section, type SectionArray, type SectionInput } from '../bytes/flat-buffer.ts';
+import { GrowingArray } from '../bytes/growing-array.ts';
 import { NO_INT, sortKey } from './column.ts';
 import { LeafType, leafType } from './leaf-type.ts';
 

@@ -1,6 +1,6 @@
 import type { NumberBucket, NumbersFacet } from '@yucca/contract';
 import { eachNumber } from '../columns/column.ts';
-import { GrowingArray } from '../segment/growing-array.ts';
+import { GrowingArray } from '../bytes/growing-array.ts';
 import type { Segment } from '../segment/segment.ts';
 import { DocSet } from '../sets/doc-set.ts';
 import { chosenRange, chosenValues, type Facet, type MakeFacet } from './facet.ts';

@@ -24,7 +24,7 @@ export function recordsThat<R extends { json: string }>(rows: readonly R[], filt
   const condition = parseFilter(filter);
   if (rows.length === 0) return [];
   const builder = new SegmentBuilder(PLAN);
-  rows.forEach(({ json }, i) => builder.add({ rid: i + 1, order: i + 1, key: String(i), json }));
+  rows.forEach(({ json }, i) => builder.add({ versionId: i + 1, order: i + 1, key: String(i), json }));
   const segment = new Segment(
     builder.finish((bytes) => new SharedArrayBuffer(bytes)),
     { verify: false },

@@ -1,5 +1,5 @@
 import { LIMITS, type FieldProfile, type FieldWarning, type Profile, type RecordJson } from '@yucca/contract';
-import { readPosition } from '../places/position.ts';
+import { readPosition } from '../geo/geo-point.ts';
 import { FieldFacts } from './field-facts.ts';
 import { proposeRoles } from './proposals.ts';
 import { LOOKS, type Looked } from './warnings.ts';

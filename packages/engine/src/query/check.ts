@@ -1,6 +1,6 @@
 import { LIMITS, pointerToken, type SearchRequest, type Tuning } from '@yucca/contract';
 import { nearestName } from '../filter/nearest-name.ts';
-import { SearchRequestError } from './generation.ts';
+import { SearchRequestError } from './context.ts';
 
 /** Checks what a JSON Schema cannot: the result window and the names of facets and sorts. Throws a SearchRequestError. */
 export function checkRequest(request: SearchRequest, tuning: Tuning): void {

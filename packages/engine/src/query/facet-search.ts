@@ -1,8 +1,9 @@
 import { facetValues, LIMITS, type FacetValuesAnswer, type SearchRequest, type Tuning } from '@yucca/contract';
 import { sourceEnd, words, type Word } from '../text/words.ts';
 import { typoDistances } from '../text/distance.ts';
-import { SearchRequestError, type Generation, type SearchContext } from './generation.ts';
-import { typosAllowed } from './parse.ts';
+import type { Generation } from '../segment/generation.ts';
+import { SearchRequestError, type SearchContext } from './context.ts';
+import { typosAllowed } from './parse/parse-query.ts';
 import { search } from './search.ts';
 
 /**

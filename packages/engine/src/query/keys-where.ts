@@ -1,8 +1,8 @@
 import { filterSet, type MayName } from '../filter/filter.ts';
 import type { DocSet } from '../sets/doc-set.ts';
 import type { Segment } from '../segment/segment.ts';
-import type { Generation } from './generation.ts';
-import { readCondition } from './matching.ts';
+import type { Generation } from '../segment/generation.ts';
+import { readCondition } from './match/match-query.ts';
 
 /** The living documents of every segment that fulfil a condition. Throws a SearchRequestError. */
 function fulfilling(

@@ -1,6 +1,7 @@
 import { facetValues, type FacetValue, type Tuning } from '@yucca/contract';
 import { words, type Word } from '../text/words.ts';
-import type { Generation, SearchContext } from './generation.ts';
+import type { Generation } from '../segment/generation.ts';
+import type { SearchContext } from './context.ts';
 import { search } from './search.ts';
 
 /** A value of a facet, with its name cut into words. */

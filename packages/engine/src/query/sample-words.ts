@@ -1,5 +1,5 @@
 import { wordAt } from '../segment/trie.ts';
-import type { Generation } from './generation.ts';
+import type { Generation } from '../segment/generation.ts';
 
 /** Some words of a collection, from all over its dictionary. */
 export function sampleWords({ segments }: Generation, count: number): string[] {

@@ -1,11 +1,12 @@
 import { eachLeaf, leavesAt, type RecordJson, type SuggestAnswer, type Suggestion, type Tuning } from '@yucca/contract';
 import { findNode, findWord } from '../segment/trie.ts';
 import { foldWords, sourceEnd, words, type Word } from '../text/words.ts';
-import type { Generation, SearchContext } from './generation.ts';
+import type { Generation } from '../segment/generation.ts';
+import type { SearchContext } from './context.ts';
 import { countResults, search } from './search.ts';
 import { askedWords, readName } from './facet-search.ts';
 import { namedValues } from './named-values.ts';
-import { parseQuery } from './parse.ts';
+import { parseQuery } from './parse/parse-query.ts';
 
 /**
  * Completions of what is being typed: `pastQueries` that begin like it and still find something, facet values whose name

@@ -2,9 +2,9 @@ import type { Tuning, TypoExample, TypoExamples } from '@yucca/contract';
 import type { Segment } from '../segment/segment.ts';
 import { wordAt } from '../segment/trie.ts';
 import { words } from '../text/words.ts';
-import { typosAllowed } from './parse.ts';
-import type { Generation } from './generation.ts';
-import { walkTypos } from './typo-walk.ts';
+import { typosAllowed } from './parse/parse-query.ts';
+import type { Generation } from '../segment/generation.ts';
+import { walkTypos } from './match/typo-walk.ts';
 
 /** Words tried: the most common ones of the data are what is typed most. */
 const TRIED = 400;
@@ -12,7 +12,7 @@ const LEAST_LETTERS = 3;
 
 /**
  * What a change of the typo rules lets in and keeps out: for each of the most common words of the data, the other words it
- * is taken for under one tuning and not under the other. The most telling come first: those that bring the most records.
+ * is taken for under one tuning and not under the other. Those that bring the most records come first.
  * Takes some 20 µs for each word tried and thousand words of the dictionary, so it is for a bench and not for a keystroke.
  */
 export function typoExamples({ segments }: Generation, before: Tuning, after: Tuning, most = 6): TypoExamples {
@@ -33,8 +33,8 @@ export function typoExamples({ segments }: Generation, before: Tuning, after: Tu
   }
   return {
     tried: tried.length,
-    gained: telling(largest, gained, most, leftOut),
-    lost: telling(largest, lost, most, leftOut),
+    gained: mostFrequent(largest, gained, most, leftOut),
+    lost: mostFrequent(largest, lost, most, leftOut),
     gainedCount: gained.length,
     lostCount: lost.length,
   };
@@ -82,7 +82,12 @@ function recordsOf(segment: Segment, term: number): number {
 }
 
 /** The pairs that bring the most, each word in one of them. */
-function telling(segment: Segment, all: readonly Pair[], most: number, leftOut: ReadonlySet<string>): TypoExample[] {
+function mostFrequent(
+  segment: Segment,
+  all: readonly Pair[],
+  most: number,
+  leftOut: ReadonlySet<string>,
+): TypoExample[] {
   const sorted = [...all].sort((a, b) => postings(segment, b.term) - postings(segment, a.term));
   const seen = new Set(leftOut);
   const found: TypoExample[] = [];

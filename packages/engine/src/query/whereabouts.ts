@@ -12,11 +12,13 @@ import { filterSet } from '../filter/filter.ts';
 import { DocSet } from '../sets/doc-set.ts';
 import { typoDistances } from '../text/distance.ts';
 import { words } from '../text/words.ts';
-import type { Generation, SearchContext } from './generation.ts';
-import { readCondition, within, type SegmentMatch } from './matching.ts';
-import type { QueryWord } from './parse.ts';
-import { present, withArranged, type Arranged } from './search.ts';
-import { anywhere, matchWord } from './word-match.ts';
+import type { Generation } from '../segment/generation.ts';
+import type { SearchContext } from './context.ts';
+import { readCondition, within, type SegmentMatch } from './match/match-query.ts';
+import type { QueryWord } from './parse/parse-query.ts';
+import { withArranged, type Arranged } from './arrange.ts';
+import { present } from './present/present.ts';
+import { anywhere, matchWord } from './match/word-match.ts';
 
 interface Place {
   segment: number;

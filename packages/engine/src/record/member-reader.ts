@@ -17,7 +17,7 @@ export class MemberReader {
   readonly #decode: (from: number, to: number) => string;
   readonly #entrances: Entrance[];
 
-  /** `decode` makes a stretch of the bytes a text. */
+  /** `decode` makes a part of the bytes a text. */
   constructor(bytes: Uint8Array, path: string, decode: (from: number, to: number) => string) {
     this.#bytes = bytes;
     this.#decode = decode;

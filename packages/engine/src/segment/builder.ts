@@ -1,13 +1,13 @@
 import { LIMITS, type RecordJson, valueAt } from '@yucca/contract';
 import type { ColumnMeta } from '../columns/column-builder.ts';
 import { eachLabel } from '../columns/labels.ts';
-import { buildTree } from '../places/kd-tree.ts';
-import { readPosition } from '../places/position.ts';
+import { buildTree } from '../geo/kd-tree.ts';
+import { readPosition } from '../geo/geo-point.ts';
 import { stemmerFor } from '../text/stem.ts';
 import { blankTags } from '../text/tokens.ts';
 import { FieldTree, type FieldInfo, type FieldNode } from './field-tree.ts';
-import { Section, writeSegment, type SectionInput } from './format.ts';
-import { GrowingArray } from './growing-array.ts';
+import { Section, writeSegment, type SectionInput } from '../bytes/flat-buffer.ts';
+import { GrowingArray } from '../bytes/growing-array.ts';
 import { buildKeyTable } from './key-table.ts';
 import type { IndexPlan } from './plan.ts';
 import { buildTrie, trieSections } from './trie.ts';
@@ -16,7 +16,7 @@ import { WordCollector } from './word-collector.ts';
 export interface SegmentMeta {
   docs: number;
   /** Added to each entry of the sections of versions and of record order. */
-  firstRid: number;
+  firstVersionId: number;
   firstOrder: number;
   terms: number;
   languages: string[];
@@ -39,8 +39,8 @@ export interface SegmentMeta {
 
 export interface SourceRecord {
   /** Number of this version of the record, growing with every write; at most 2^53. */
-  rid: number;
-  /** Its place in record order: the `rid` of its first version. */
+  versionId: number;
+  /** Its place in record order: the `versionId` of its first version. */
   order: number;
   key: string;
   /** The record as stored; parsed here when `record` is not given. */
@@ -50,14 +50,14 @@ export interface SourceRecord {
 
 const encoder = new TextEncoder();
 
-/** Collects records, in ascending `rid`, and writes them out as one segment. */
+/** Collects records, in ascending `versionId`, and writes them out as one segment. */
 export class SegmentBuilder {
   readonly #plan: IndexPlan;
   readonly #frequentDocs: number | undefined;
   readonly #fields: FieldTree;
   readonly #stringFields = new Set<string>();
   readonly #words = new WordCollector();
-  readonly #rids = new GrowingArray(Float64Array);
+  readonly #versionIds = new GrowingArray(Float64Array);
   readonly #orders = new GrowingArray(Float64Array);
   readonly #keyStarts = new GrowingArray(Uint32Array, [0]);
   readonly #keyBytes = new GrowingArray(Uint8Array);
@@ -77,7 +77,7 @@ export class SegmentBuilder {
   }
 
   get docs(): number {
-    return this.#rids.length;
+    return this.#versionIds.length;
   }
 
   /** Bytes of the records themselves, which the segment holds besides the index. */
@@ -86,9 +86,9 @@ export class SegmentBuilder {
   }
 
   /** Adds one record. Throws a SyntaxError when its JSON cannot be read. */
-  add({ rid, order, key, json, record = JSON.parse(json) as RecordJson }: SourceRecord): void {
+  add({ versionId, order, key, json, record = JSON.parse(json) as RecordJson }: SourceRecord): void {
     const doc = this.docs;
-    this.#rids.push(rid);
+    this.#versionIds.push(versionId);
     this.#orders.push(order);
     appendText(this.#keyBytes, key);
     this.#keyStarts.push(this.#keyBytes.length);
@@ -136,11 +136,11 @@ export class SegmentBuilder {
     const columns = this.#fields.columns
       .filter((column) => column.isUsed)
       .map((column, part) => column.finish(part, this.docs));
-    const rids = fromLeast(this.#rids.view());
+    const versionIds = fromLeast(this.#versionIds.view());
     const orders = fromLeast(this.#orders.view());
     const meta: SegmentMeta = {
       docs: this.docs,
-      firstRid: rids.least,
+      firstVersionId: versionIds.least,
       firstOrder: orders.least,
       terms: sorted.length,
       languages: [...this.#plan.languages],
@@ -157,7 +157,7 @@ export class SegmentBuilder {
     const keyBytes = this.#keyBytes.view();
     const sections: SectionInput[] = [
       { kind: Section.Meta, data: encoder.encode(JSON.stringify(meta)) },
-      { kind: Section.Rids, data: rids.data },
+      { kind: Section.VersionIds, data: versionIds.data },
       { kind: Section.Orders, data: orders.data },
       { kind: Section.KeyStarts, data: keyStarts },
       { kind: Section.KeyBytes, data: keyBytes },

@@ -1,6 +1,6 @@
-import { Section, type SectionInput } from './format.ts';
+import { Section, type SectionInput } from '../bytes/flat-buffer.ts';
 import { headField, headStart, isHead, MAX_POSITION, tokenStays, tokenTerm } from './forward.ts';
-import { GrowingArray } from './growing-array.ts';
+import { GrowingArray } from '../bytes/growing-array.ts';
 
 /*
  * Where two frequent words stand side by side. A phrase is looked for in the documents that hold its words; when those are most of

@@ -1,7 +1,7 @@
 /**
  * Impact classes: how well a word stands in a field, whatever the tuning: how near the start, and in how short a text. The
  * postings of a frequent word are kept in the order of their classes, so that ranking can begin with the documents that
- * may score best and stop long before the end (see query/threshold.ts).
+ * may score best and stop long before the end (see query/rank/threshold.ts).
  */
 
 /** The least position, and the fewest words, of each step. */

@@ -5,7 +5,7 @@ import type { ColumnMeta } from '../columns/column-builder.ts';
 import { findTexts } from '../columns/text-finder.ts';
 import { MemberReader } from '../record/member-reader.ts';
 import type { SegmentMeta } from './builder.ts';
-import { readSegment, Section } from './format.ts';
+import { readSegment, Section } from '../bytes/flat-buffer.ts';
 import { FrequentPairs } from './frequent-pairs.ts';
 import { docsOfKey } from './key-table.ts';
 import type { Trie } from './trie.ts';
@@ -64,7 +64,7 @@ export class Segment {
   readonly forwardStarts: Uint32Array;
   readonly forward: Int32Array;
   readonly #section: (kind: number, part?: number) => ReturnType<ReturnType<typeof readSegment>>;
-  readonly #rids: Uint32Array | Float64Array;
+  readonly #versionIds: Uint32Array | Float64Array;
   readonly #orders: Uint32Array | Float64Array;
   #isInOrder: boolean | null = null;
   readonly #keyStarts: Uint32Array;
@@ -84,7 +84,7 @@ export class Segment {
     this.#section = section;
     this.bytes = buffer.byteLength;
     this.meta = JSON.parse(decode(u8(Section.Meta))) as SegmentMeta;
-    this.#rids = section(Section.Rids) as Uint32Array | Float64Array;
+    this.#versionIds = section(Section.VersionIds) as Uint32Array | Float64Array;
     this.#orders = section(Section.Orders) as Uint32Array | Float64Array;
     this.trie = {
       labels: section(Section.TrieLabels) as Uint16Array,
@@ -259,15 +259,15 @@ export class Segment {
     return this.#isInOrder;
   }
 
-  /** The document that holds version `rid` of a record, or -1. */
-  docOfRid(rid: number): number {
+  /** The document that holds version `versionId` of a record, or -1. */
+  docOfVersion(versionId: number): number {
     let low = 0;
-    let high = this.#rids.length - 1;
+    let high = this.#versionIds.length - 1;
     while (low <= high) {
       const middle = (low + high) >>> 1;
-      const at = this.meta.firstRid + this.#rids[middle]!;
-      if (at === rid) return middle;
-      if (at < rid) low = middle + 1;
+      const at = this.meta.firstVersionId + this.#versionIds[middle]!;
+      if (at === versionId) return middle;
+      if (at < versionId) low = middle + 1;
       else high = middle - 1;
     }
     return -1;

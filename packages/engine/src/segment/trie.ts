@@ -1,4 +1,4 @@
-import type { SectionInput } from './format.ts';
+import type { SectionInput } from '../bytes/flat-buffer.ts';
 
 /**
  * The dictionary: all distinct words as a trie in three flat arrays, nodes in preorder.

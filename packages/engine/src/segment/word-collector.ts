@@ -1,5 +1,5 @@
 import { eachToken } from '../text/tokens.ts';
-import { Section, type SectionInput } from './format.ts';
+import { Section, type SectionInput } from '../bytes/flat-buffer.ts';
 import {
   headEntry,
   headField,
@@ -13,7 +13,7 @@ import {
   tokenTerm,
 } from './forward.ts';
 import { frequentTerms, pairSections } from './frequent-pairs.ts';
-import { GrowingArray } from './growing-array.ts';
+import { GrowingArray } from '../bytes/growing-array.ts';
 import { CLASSES, impactClass, PARTED_FROM } from './impact.ts';
 
 /** Words between two strings of one field, so that they do not read as neighbours. */

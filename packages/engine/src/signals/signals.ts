@@ -1,6 +1,6 @@
 import type { SignalRule, Tuning } from '@yucca/contract';
 import { firstNumber, firstValue } from '../columns/column.ts';
-import { roundScore } from '../query/score.ts';
+import { roundScore } from '../score/text-score.ts';
 import type { Segment } from '../segment/segment.ts';
 import { shaped, type Extent } from './shapes.ts';
 

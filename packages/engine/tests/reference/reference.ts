@@ -51,19 +51,19 @@ export function referenceSearch(records: RecordJson[], tuning: Tuning, request: 
     const texts = textsOf(record, tuning);
     return { record, order, found: asked.map((word) => findWord(word, texts, tuning, asked.length)) };
   });
-  const tellings = asked.map((word, i) => telling(word, rows, i, tuning));
+  const idfs = asked.map((word, i) => idf(word, rows, i, tuning));
   const allowed = rows.filter(({ record }) => {
     const texts = textsOf(record, tuning);
     const forbidden = excluded.some((words) => texts.some((text) => together(text, words).length > 0));
     return !forbidden && (request.condition === undefined || decide(record, request.condition) === true);
   });
-  const { matching, dropped } = choose(allowed, asked, tellings, tuning, request);
+  const { matching, dropped } = choose(allowed, asked, idfs, tuning, request);
   const kept = matching.filter(({ record }) => tuning.facets.every((facet) => passes(record, facet, request)));
   const signals = signalsOf(records, tuning);
   const results = kept.map((row) => {
     const found = row.found.filter((one) => one !== null);
     const own = signals[row.order]!;
-    const text = textScore(row.found, tellings);
+    const text = textScore(row.found, idfs);
     const share = tuning.signals.length === 0 ? 0 : tuning.signalShare;
     return {
       row,
@@ -98,7 +98,7 @@ export function referenceSearch(records: RecordJson[], tuning: Tuning, request: 
   return { total: results.length, results: withPins(results, request), facets, dropped };
 }
 
-function telling(word: Asked, rows: Row[], index: number, tuning: Tuning): number {
+function idf(word: Asked, rows: Row[], index: number, tuning: Tuning): number {
   const asWritten = rows.filter(({ record }) => {
     const words = word.phrase ?? [word.text];
     return textsOf(record, tuning).some((text) => together(text, words).length > 0);
@@ -111,7 +111,7 @@ function telling(word: Asked, rows: Row[], index: number, tuning: Tuning): numbe
 function choose(
   rows: Row[],
   asked: Asked[],
-  tellings: number[],
+  idfs: number[],
   tuning: Tuning,
   request: ReferenceRequest,
 ): { matching: Row[]; dropped: string[] } {
@@ -129,18 +129,18 @@ function choose(
     const shown = matching.filter(({ record }) => tuning.facets.every((facet) => passes(record, facet, request)));
     if (tuning.words.require !== 'most' || shown.length > 0 || required.length <= 1) return { matching, dropped };
     const absent = required.filter((i) => rows.every(({ found }) => found[i] === null));
-    const least = (absent.length > 0 ? absent : required).reduce((a, b) => (tellings[b]! < tellings[a]! ? b : a));
+    const least = (absent.length > 0 ? absent : required).reduce((a, b) => (idfs[b]! < idfs[a]! ? b : a));
     required = required.filter((i) => i !== least);
     dropped.push(asked[least]!.text);
   }
 }
 
-function textScore(found: (Found | null)[], tellings: number[]): number {
+function textScore(found: (Found | null)[], idfs: number[]): number {
   if (found.length === 0) return 0;
   let [text, closeness, last] = [0, 0, -1];
   found.forEach((one, i) => {
     if (one === null) return;
-    text += tellings[i]! * one.points;
+    text += idfs[i]! * one.points;
     if (last !== -1 && last >> 10 === one.place >> 10) {
       const step = (one.place & 1023) - (last & 1023);
       closeness += step === 1 ? 1 : 1 / (1 + Math.abs(step));
@@ -148,7 +148,7 @@ function textScore(found: (Found | null)[], tellings: number[]): number {
     last = one.place;
   });
   const close = found.length > 1 ? 0.8 + 0.2 * (closeness / (found.length - 1)) : 1;
-  const total = tellings.reduce((sum, weight) => sum + weight, 0);
+  const total = idfs.reduce((sum, weight) => sum + weight, 0);
   return round((100 * close * text) / (total * 65535));
 }
 

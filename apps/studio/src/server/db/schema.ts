@@ -20,13 +20,13 @@ export const collections = sqliteTable('collections', {
   changedAt: text('changed_at'),
 });
 
-/** Each row is one version of a record: replacing a record gives it a new `rid` and leaves a grave for the old one. */
+/** Each row is one version of a record: replacing a record gives it a new `versionId` and leaves a tombstone for the old one. */
 export const records = sqliteTable(
   'records',
   {
-    rid: integer('rid').primaryKey({ autoIncrement: true }),
+    versionId: integer('version_id').primaryKey({ autoIncrement: true }),
     collectionId: integer('collection_id').notNull(),
-    /** The `rid` of the first version: record order does not change when a record does. */
+    /** The `versionId` of the first version: record order does not change when a record does. */
     order: integer('ord').notNull(),
     key: text('key').notNull(),
     json: text('json').notNull(),
@@ -34,29 +34,29 @@ export const records = sqliteTable(
   (table) => [
     uniqueIndex('records_by_key').on(table.collectionId, table.key),
     index('records_by_order').on(table.collectionId, table.order),
-    index('records_by_rid').on(table.collectionId, table.rid),
+    index('records_by_version').on(table.collectionId, table.versionId),
   ],
 );
 
 /** Versions that are gone, for the segments that still hold them. */
-export const graves = sqliteTable(
-  'graves',
+export const tombstones = sqliteTable(
+  'tombstones',
   {
-    gid: integer('gid').primaryKey({ autoIncrement: true }),
+    id: integer('id').primaryKey({ autoIncrement: true }),
     collectionId: integer('collection_id').notNull(),
-    rid: integer('rid').notNull(),
+    versionId: integer('version_id').notNull(),
   },
-  (table) => [index('graves_by_collection').on(table.collectionId, table.gid)],
+  (table) => [index('tombstones_by_collection').on(table.collectionId, table.id)],
 );
 
-/** The segment files on disk: each covers the versions `(fromRid, toRid]` that were alive when it was built. */
+/** The segment files on disk: each covers the versions `(fromVersion, toVersion]` that were alive when it was built. */
 export const segments = sqliteTable('segments', {
   id: text('id').primaryKey(),
   collectionId: integer('collection_id').notNull(),
-  fromRid: integer('from_rid').notNull(),
-  toRid: integer('to_rid').notNull(),
-  /** Graves after this one concern the segment. */
-  graveId: integer('grave_id').notNull(),
+  fromVersion: integer('from_version').notNull(),
+  toVersion: integer('to_version').notNull(),
+  /** Tombstones after this one concern the segment. */
+  tombstoneId: integer('tombstone_id').notNull(),
   bytes: integer('bytes').notNull(),
   /** JSON: which fields are indexed. */
   plan: text('plan').notNull(),

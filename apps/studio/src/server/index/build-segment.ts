@@ -7,11 +7,11 @@ const BEAT_EVERY = 500;
 export interface BuildJob {
   collectionId: number;
   /** Only versions after this one. */
-  fromRid: number;
+  fromVersion: number;
   /** And none after this one; left out: all there are. */
-  toRid?: number;
-  /** Graves after this one are wanted. */
-  sinceGrave: number;
+  toVersion?: number;
+  /** Tombstones after this one are wanted. */
+  sinceTombstone: number;
   plan: IndexPlan;
   /** Build nothing when there are more records than this. */
   atMost?: number;
@@ -24,54 +24,54 @@ export interface BuiltSegment {
   tooMany: boolean;
   records: number;
   /** The segment covers every version up to this one. */
-  toRid: number;
-  /** The newest grave at that moment, and the versions buried since `sinceGrave`. */
-  graveId: number;
-  buried: number[];
+  toVersion: number;
+  /** The newest tombstone at that moment, and the versions deleted since `sinceTombstone`. */
+  tombstoneId: number;
+  deleted: number[];
 }
 
 interface Row {
-  rid: number;
+  versionId: number;
   order: number;
   key: string;
   json: string;
 }
 
-/** Reads records and graves in one read transaction, so that both tell of the same moment, and builds a segment. */
+/** Reads records and tombstones in one read transaction, so that both tell of the same moment, and builds a segment. */
 export function buildSegment(
   db: Db,
-  { collectionId, fromRid, toRid: upTo, sinceGrave, plan, atMost }: BuildJob,
+  { collectionId, fromVersion, toVersion: upTo, sinceTombstone, plan, atMost }: BuildJob,
 ): BuiltSegment {
   const client = db.$client;
   return client.transaction((): BuiltSegment => {
-    const { toRid, graveId } = client
+    const { toVersion, tombstoneId } = client
       .prepare(
-        `select (select coalesce(max(seq), 0) from sqlite_sequence where name = 'records') as toRid,
-                (select coalesce(max(gid), 0) from graves where collection_id = @collectionId) as graveId`,
+        `select (select coalesce(max(seq), 0) from sqlite_sequence where name = 'records') as toVersion,
+                (select coalesce(max(id), 0) from tombstones where collection_id = @collectionId) as tombstoneId`,
       )
-      .get({ collectionId }) as { toRid: number; graveId: number };
-    const buried = client
-      .prepare('select rid from graves where collection_id = ? and gid > ?')
+      .get({ collectionId }) as { toVersion: number; tombstoneId: number };
+    const deleted = client
+      .prepare('select version_id from tombstones where collection_id = ? and id > ?')
       .pluck()
-      .all(collectionId, sinceGrave) as number[];
+      .all(collectionId, sinceTombstone) as number[];
     const seen = {
-      toRid: Math.min(upTo ?? Infinity, Math.max(toRid, fromRid)),
-      graveId: Math.max(graveId, sinceGrave),
-      buried,
+      toVersion: Math.min(upTo ?? Infinity, Math.max(toVersion, fromVersion)),
+      tombstoneId: Math.max(tombstoneId, sinceTombstone),
+      deleted,
     };
     if (atMost !== undefined) {
       const count = client
-        .prepare('select count(*) from (select 1 from records where collection_id = ? and rid > ? limit ?)')
+        .prepare('select count(*) from (select 1 from records where collection_id = ? and version_id > ? limit ?)')
         .pluck()
-        .get(collectionId, fromRid, atMost + 1) as number;
+        .get(collectionId, fromVersion, atMost + 1) as number;
       if (count > atMost) return { ...seen, buffer: null, tooMany: true, records: count };
     }
     const builder = new SegmentBuilder(plan);
     const rows = client
       .prepare(
-        'select rid, ord as "order", key, json from records where collection_id = ? and rid > ? and rid <= ? order by rid',
+        'select version_id as versionId, ord as "order", key, json from records where collection_id = ? and version_id > ? and version_id <= ? order by version_id',
       )
-      .iterate(collectionId, fromRid, seen.toRid) as IterableIterator<Row>;
+      .iterate(collectionId, fromVersion, seen.toVersion) as IterableIterator<Row>;
     for (const row of rows) {
       builder.add(row);
       if (builder.docs % BEAT_EVERY === 0) beat();

@@ -7,7 +7,7 @@ import { existsSync, readdirSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import type { Logger } from 'pino';
 import type { Db } from '../db/open';
-import { collections, graves, segments as segmentRows, tunings } from '../db/schema';
+import { collections, tombstones, segments as segmentRows, tunings } from '../db/schema';
 import { Failure } from '../failure';
 import type { StorageHealth } from '../storage/storage-health';
 import { storageCodeOf } from '../storage/storage-failure';
@@ -22,7 +22,7 @@ type Built = BuiltSegment & { id: string; unsaved: string | null };
 /** One segment in use. */
 interface Layer {
   id: string;
-  toRid: number;
+  toVersion: number;
   buffer: SharedArrayBuffer;
   segment: Segment;
   dead: Tombstones;
@@ -33,10 +33,10 @@ interface Layer {
 /** The row that will speak of a segment once its file is there. */
 type UnsavedRow = Omit<typeof segmentRows.$inferInsert, 'bytes'>;
 
-/** Versions that no open segment covers: `(fromRid, toRid]`. */
+/** Versions that no open segment covers: `(fromVersion, toVersion]`. */
 interface Gap {
-  fromRid: number;
-  toRid: number;
+  fromVersion: number;
+  toVersion: number;
 }
 
 interface Entry {
@@ -47,8 +47,8 @@ interface Entry {
   layers: Layer[];
   /** The records written since, rebuilt in memory with every change. */
   fresh: Layer | null;
-  /** Graves up to this one are in the tombstones of all layers. */
-  lastGrave: number;
+  /** Tombstones up to this one are in the tombstones of all layers. */
+  lastTombstone: number;
   generation: number;
   /** Work on this entry happens one after the other. */
   queue: Promise<unknown>;
@@ -117,7 +117,7 @@ export class Catalogue {
       plan,
       layers: [],
       fresh: null,
-      lastGrave: 0,
+      lastTombstone: 0,
       generation: row.generation,
       queue: Promise.resolve(),
       pending: null,
@@ -148,7 +148,7 @@ export class Catalogue {
       // The newest first: what was written last is looked for first.
       const gap = entry.gaps.at(-1)!;
       const piece = this.#pieceOf(entry.collectionId, gap, size);
-      const built = await this.#build(entry, piece.fromRid, plan, piece.toRid);
+      const built = await this.#build(entry, piece.fromVersion, plan, piece.toVersion);
       await this.#enqueue(entry, async () => {
         if (!current()) return this.#throwAway(entry.collectionId, built.id);
         this.#adoptPiece(entry, built, gap, piece);
@@ -160,18 +160,18 @@ export class Catalogue {
 
   async #fillPiece(entry: Entry, gap: Gap, size: number): Promise<void> {
     const piece = this.#pieceOf(entry.collectionId, gap, size);
-    this.#adoptPiece(entry, await this.#build(entry, piece.fromRid, entry.plan, piece.toRid), gap, piece);
+    this.#adoptPiece(entry, await this.#build(entry, piece.fromVersion, entry.plan, piece.toVersion), gap, piece);
   }
 
   /** The last so many records of a gap. */
-  #pieceOf(collectionId: number, { fromRid, toRid }: Gap, size: number): Gap {
+  #pieceOf(collectionId: number, { fromVersion, toVersion }: Gap, size: number): Gap {
     const from = this.#parts.db.$client
       .prepare(
-        'select rid from records where collection_id = ? and rid > ? and rid <= ? order by rid desc limit 1 offset ?',
+        'select version_id from records where collection_id = ? and version_id > ? and version_id <= ? order by version_id desc limit 1 offset ?',
       )
       .pluck()
-      .get(collectionId, fromRid, toRid, size) as number | undefined;
-    return { fromRid: from ?? fromRid, toRid };
+      .get(collectionId, fromVersion, toVersion, size) as number | undefined;
+    return { fromVersion: from ?? fromVersion, toVersion };
   }
 
   #adoptPiece(entry: Entry, built: Built, gap: Gap, piece: Gap): void {
@@ -179,17 +179,17 @@ export class Catalogue {
       id: built.id,
       collectionId: entry.collectionId,
       ...piece,
-      graveId: built.graveId,
+      tombstoneId: built.tombstoneId,
       plan: JSON.stringify(entry.plan),
     };
     if (built.buffer !== null) {
-      const layer = newLayer(built.id, piece.toRid, built.buffer);
+      const layer = newLayer(built.id, piece.toVersion, built.buffer);
       this.#keepRow(layer, row, built);
-      entry.layers = [...entry.layers, layer].sort((a, b) => a.toRid - b.toRid);
+      entry.layers = [...entry.layers, layer].sort((a, b) => a.toVersion - b.toVersion);
     }
-    const rest = { fromRid: gap.fromRid, toRid: piece.fromRid };
-    entry.gaps = entry.gaps.flatMap((one) => (one !== gap ? [one] : rest.toRid > rest.fromRid ? [rest] : []));
-    bury(entry, built.buried);
+    const rest = { fromVersion: gap.fromVersion, toVersion: piece.fromVersion };
+    entry.gaps = entry.gaps.flatMap((one) => (one !== gap ? [one] : rest.toVersion > rest.fromVersion ? [rest] : []));
+    markDeleted(entry, built.deleted);
   }
 
   /** Whether all of a collection can be searched, and how much of it when not. */
@@ -331,38 +331,38 @@ export class Catalogue {
       .select()
       .from(segmentRows)
       .where(eq(segmentRows.collectionId, collectionId))
-      .orderBy(segmentRows.toRid)
+      .orderBy(segmentRows.toVersion)
       .all();
     let reached = 0;
-    let lastGrave = Infinity;
+    let lastTombstone = Infinity;
     for (const row of rows) {
-      if (row.fromRid < reached) continue;
+      if (row.fromVersion < reached) continue;
       if (!covers(JSON.parse(row.plan) as IndexPlan, entry.plan)) continue;
       try {
         const buffer = await builder.call('open', [this.#file(collectionId, row.id)]);
-        entry.layers.push(newLayer(row.id, row.toRid, buffer));
+        entry.layers.push(newLayer(row.id, row.toVersion, buffer));
       } catch (error) {
         log.warn({ collectionId, segment: row.id, reason: (error as Error).message }, 'a segment cannot be used');
         continue;
       }
-      if (row.fromRid > reached) entry.gaps.push({ fromRid: reached, toRid: row.fromRid });
-      reached = row.toRid;
-      lastGrave = Math.min(lastGrave, row.graveId);
+      if (row.fromVersion > reached) entry.gaps.push({ fromVersion: reached, toVersion: row.fromVersion });
+      reached = row.toVersion;
+      lastTombstone = Math.min(lastTombstone, row.tombstoneId);
     }
     const { newest, waiting } = this.#after(collectionId, reached);
-    if (waiting > FRESH_RECORDS) entry.gaps.push({ fromRid: reached, toRid: newest });
-    entry.lastGrave = entry.layers.length > 0 ? lastGrave : 0;
+    if (waiting > FRESH_RECORDS) entry.gaps.push({ fromVersion: reached, toVersion: newest });
+    entry.lastTombstone = entry.layers.length > 0 ? lastTombstone : 0;
     this.#forgetRows(entry);
   }
 
   /** The newest version there is, and how many records stand after one; counted no further than it matters. */
-  #after(collectionId: number, rid: number): { newest: number; waiting: number } {
+  #after(collectionId: number, versionId: number): { newest: number; waiting: number } {
     return this.#parts.db.$client
       .prepare(
-        `select coalesce((select max(rid) from records where collection_id = @collectionId), 0) as newest,
-                (select count(*) from (select 1 from records where collection_id = @collectionId and rid > @rid limit @limit)) as waiting`,
+        `select coalesce((select max(version_id) from records where collection_id = @collectionId), 0) as newest,
+                (select count(*) from (select 1 from records where collection_id = @collectionId and version_id > @versionId limit @limit)) as waiting`,
       )
-      .get({ collectionId, rid, limit: FRESH_RECORDS + 1 }) as { newest: number; waiting: number };
+      .get({ collectionId, versionId, limit: FRESH_RECORDS + 1 }) as { newest: number; waiting: number };
   }
 
   /** Takes away the rows of segments that are not in use. */
@@ -385,9 +385,15 @@ export class Catalogue {
     this.#adopt(entry, built, 0, plan);
   }
 
-  async #build(entry: Entry, fromRid: number, plan: IndexPlan, toRid?: number): Promise<Built> {
-    const { collectionId, lastGrave } = entry;
-    const job = { collectionId, fromRid, sinceGrave: lastGrave, plan, ...(toRid === undefined ? {} : { toRid }) };
+  async #build(entry: Entry, fromVersion: number, plan: IndexPlan, toVersion?: number): Promise<Built> {
+    const { collectionId, lastTombstone } = entry;
+    const job = {
+      collectionId,
+      fromVersion,
+      sinceTombstone: lastTombstone,
+      plan,
+      ...(toVersion === undefined ? {} : { toVersion }),
+    };
     for (let tries = 1; ; tries++) {
       const id = randomUUID();
       try {
@@ -411,40 +417,40 @@ export class Catalogue {
   }
 
   /** Takes a built segment over, on disk and in memory: after the other layers, or (from 0) in place of all of them. */
-  #adopt(entry: Entry, built: Built, fromRid: number, plan: IndexPlan): void {
+  #adopt(entry: Entry, built: Built, fromVersion: number, plan: IndexPlan): void {
     const { db } = this.#parts;
     const { collectionId } = entry;
-    const replaced = fromRid === 0 ? entry.layers : [];
-    const layer = built.buffer === null ? null : newLayer(built.id, built.toRid, built.buffer);
+    const replaced = fromVersion === 0 ? entry.layers : [];
+    const layer = built.buffer === null ? null : newLayer(built.id, built.toVersion, built.buffer);
     const row = {
       id: built.id,
       collectionId,
-      fromRid,
-      toRid: built.toRid,
-      graveId: built.graveId,
+      fromVersion,
+      toVersion: built.toVersion,
+      tombstoneId: built.tombstoneId,
       plan: JSON.stringify(plan),
     };
     this.#tryStorage(() =>
       db.$client
         .transaction(() => {
-          if (fromRid === 0) db.delete(segmentRows).where(eq(segmentRows.collectionId, collectionId)).run();
+          if (fromVersion === 0) db.delete(segmentRows).where(eq(segmentRows.collectionId, collectionId)).run();
           if (layer === null) return;
           this.#keepRow(layer, row, built);
-          // With one segment left, graves that it was built after concern nobody any more.
-          if (fromRid === 0)
-            db.delete(graves)
-              .where(and(eq(graves.collectionId, collectionId), lte(graves.gid, built.graveId)))
+          // With one segment left, tombstones that it was built after concern nobody any more.
+          if (fromVersion === 0)
+            db.delete(tombstones)
+              .where(and(eq(tombstones.collectionId, collectionId), lte(tombstones.id, built.tombstoneId)))
               .run();
         })
         .immediate(),
     );
     const added = layer === null ? [] : [layer];
-    entry.layers = fromRid === 0 ? added : [...entry.layers, ...added];
+    entry.layers = fromVersion === 0 ? added : [...entry.layers, ...added];
     entry.fresh = null;
     entry.plan = plan;
-    bury(entry, built.buried);
-    if (fromRid === 0) {
-      entry.lastGrave = built.graveId;
+    markDeleted(entry, built.deleted);
+    if (fromVersion === 0) {
+      entry.lastTombstone = built.tombstoneId;
       entry.gaps = [];
       entry.epoch++;
     }
@@ -484,18 +490,18 @@ export class Catalogue {
   async #freshen(entry: Entry, { show = true } = {}): Promise<void> {
     for (;;) {
       const { collectionId, plan } = entry;
-      const fromRid = Math.max(entry.layers.at(-1)?.toRid ?? 0, entry.gaps.at(-1)?.toRid ?? 0);
-      const job = { collectionId, fromRid, sinceGrave: entry.lastGrave, plan, atMost: FRESH_RECORDS };
+      const fromVersion = Math.max(entry.layers.at(-1)?.toVersion ?? 0, entry.gaps.at(-1)?.toVersion ?? 0);
+      const job = { collectionId, fromVersion, sinceTombstone: entry.lastTombstone, plan, atMost: FRESH_RECORDS };
       const built = await this.#buildFresh(job);
       if (built.tooMany) {
-        const large = await this.#build(entry, fromRid, plan);
-        this.#adopt(entry, large, fromRid, plan);
-        entry.lastGrave = large.graveId;
+        const large = await this.#build(entry, fromVersion, plan);
+        this.#adopt(entry, large, fromVersion, plan);
+        entry.lastTombstone = large.tombstoneId;
         continue;
       }
-      bury(entry, built.buried);
-      entry.lastGrave = built.graveId;
-      entry.fresh = built.buffer === null ? null : newLayer(randomUUID(), built.toRid, built.buffer);
+      markDeleted(entry, built.deleted);
+      entry.lastTombstone = built.tombstoneId;
+      entry.fresh = built.buffer === null ? null : newLayer(randomUUID(), built.toVersion, built.buffer);
       if (show) this.#show(entry);
       return;
     }
@@ -526,9 +532,9 @@ export class Catalogue {
         this.#enqueue(entry, async () => {
           if (this.#entries.get(entry.collectionId) !== entry || entry.plan !== plan)
             return this.#throwAway(entry.collectionId, built.id);
-          const since = entry.lastGrave;
+          const since = entry.lastTombstone;
           this.#adopt(entry, built, 0, plan);
-          entry.lastGrave = Math.min(since, built.graveId);
+          entry.lastTombstone = Math.min(since, built.tombstoneId);
           await this.#freshen(entry);
         }),
       )
@@ -568,20 +574,20 @@ export class Catalogue {
   }
 }
 
-function newLayer(id: string, toRid: number, buffer: SharedArrayBuffer): Layer {
+function newLayer(id: string, toVersion: number, buffer: SharedArrayBuffer): Layer {
   const segment = new Segment(buffer, { verify: false });
-  return { id, toRid, buffer, segment, dead: Tombstones.none(segment.docs, shared) };
+  return { id, toVersion, buffer, segment, dead: Tombstones.none(segment.docs, shared) };
 }
 
 function allLayers(entry: Entry): Layer[] {
   return entry.fresh ? [...entry.layers, entry.fresh] : entry.layers;
 }
 
-/** Adds buried versions to the tombstones of the layers that hold them. */
-function bury(entry: Entry, buried: readonly number[]): void {
-  if (buried.length === 0) return;
+/** Adds deleted versions to the tombstones of the layers that hold them. */
+function markDeleted(entry: Entry, deleted: readonly number[]): void {
+  if (deleted.length === 0) return;
   for (const layer of entry.layers) {
-    const docs = buried.map((rid) => layer.segment.docOfRid(rid)).filter((doc) => doc !== -1);
+    const docs = deleted.map((versionId) => layer.segment.docOfVersion(versionId)).filter((doc) => doc !== -1);
     if (docs.length > 0) layer.dead = layer.dead.with(docs, shared);
   }
 }

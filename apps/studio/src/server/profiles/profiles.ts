@@ -38,12 +38,12 @@ export class Profiles {
     return this.#reader().call('profile', [id, keyField, filter]);
   }
 
-  /** Another with every change of a record: numbers of versions and of graves are never given out twice. */
+  /** Another with every change of a record: numbers of versions and of tombstones are never given out twice. */
   #state(collectionId: number): string {
     return this.#db.$client
       .prepare(
-        `select coalesce((select max(rid) from records where collection_id = ?), 0) || '-' ||
-                coalesce((select seq from sqlite_sequence where name = 'graves'), 0)`,
+        `select coalesce((select max(version_id) from records where collection_id = ?), 0) || '-' ||
+                coalesce((select seq from sqlite_sequence where name = 'tombstones'), 0)`,
       )
       .pluck()
       .get(collectionId) as string;

@@ -1,6 +1,6 @@
 import { and, eq, isNotNull, isNull, sql } from 'drizzle-orm';
 import type { Db } from '../db/open';
-import { collections, graves, judgements, originals, pastQueries, records, segments, tunings } from '../db/schema';
+import { collections, tombstones, judgements, originals, pastQueries, records, segments, tunings } from '../db/schema';
 
 const PIECE = 5_000;
 
@@ -17,7 +17,7 @@ export function collectionIds(db: Db, which: 'live' | 'deleted'): number[] {
 
 /** Clears away a piece of a deleted collection; false when nothing is left of it. Killed half-way, it goes on next time. */
 export function clearRecords(db: Db, collectionId: number): boolean {
-  const piece = sql`${records.rid} in (select rid from records where collection_id = ${collectionId} limit ${PIECE})`;
+  const piece = sql`${records.versionId} in (select version_id from records where collection_id = ${collectionId} limit ${PIECE})`;
   if (
     db
       .delete(records)
@@ -28,7 +28,7 @@ export function clearRecords(db: Db, collectionId: number): boolean {
   db.$client
     .transaction(() => {
       db.delete(originals).where(eq(originals.collectionId, collectionId)).run();
-      db.delete(graves).where(eq(graves.collectionId, collectionId)).run();
+      db.delete(tombstones).where(eq(tombstones.collectionId, collectionId)).run();
       db.delete(segments).where(eq(segments.collectionId, collectionId)).run();
       db.delete(tunings).where(eq(tunings.collectionId, collectionId)).run();
       db.delete(judgements).where(eq(judgements.collectionId, collectionId)).run();

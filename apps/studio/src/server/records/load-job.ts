@@ -141,7 +141,7 @@ class Loader {
   readonly #failed: FailedLines;
   readonly #progress: LoadProgress;
   readonly #onProgress: (progress: LoadProgress) => void;
-  readonly #firstRid: number;
+  readonly #firstVersionId: number;
   #assigned: AssignedKeys | null = null;
   #toldAt = 0;
 
@@ -157,7 +157,7 @@ class Loader {
     this.#failed = failed;
     this.#progress = progress;
     this.#onProgress = onProgress;
-    this.#firstRid = store.lastRid();
+    this.#firstVersionId = store.lastVersionId();
   }
 
   async run(source: Readable): Promise<void> {
@@ -246,7 +246,7 @@ class Loader {
       const { key, complete } = this.#withKey(record);
       id = key;
       const outcome = this.#store.put(collectionId, key, complete, mode);
-      if (outcome.oldRid > this.#firstRid) progress.repeated++;
+      if (outcome.oldVersionId > this.#firstVersionId) progress.repeated++;
       progress.done++;
     } catch (error) {
       // A stack that overflows on a record nested thousands of levels deep is that record's fault alone.

@@ -2,7 +2,7 @@ import { LIMITS, type FieldRule, type RecordJson } from '@yucca/contract';
 import { applyRules } from '@yucca/engine/rules';
 import { and, eq, sql } from 'drizzle-orm';
 import type { Db } from '../db/open';
-import { collections, graves, records } from '../db/schema';
+import { collections, tombstones, records } from '../db/schema';
 import { AssignedKeys } from './assigned-keys';
 import { applyMergePatch } from './merge-patch';
 
@@ -12,7 +12,7 @@ export interface WriteOutcome {
   /** `unchanged`: the record already stood there just so. */
   did: 'created' | 'replaced' | 'unchanged';
   /** Which version stood there before; 0 = none. */
-  oldRid: number;
+  oldVersionId: number;
 }
 
 /** Why one record could not be written; the sentence is for a person. */
@@ -105,8 +105,8 @@ function serialise(record: RecordJson): string {
 }
 
 /**
- * All writing of records, on one connection. A change to a record is a new version with a new `rid`; the old version
- * gets a grave in the same transaction, so that the segments on disk can always be brought up to the truth.
+ * All writing of records, on one connection. A change to a record is a new version with a new `versionId`; the old version
+ * gets a tombstone in the same transaction, so that the segments on disk can always be brought up to the truth.
  */
 export class RecordStore {
   readonly #db: Db;
@@ -114,7 +114,7 @@ export class RecordStore {
   readonly #insertNew;
   readonly #insertVersion;
   readonly #remove;
-  readonly #bury;
+  readonly #addTombstone;
   readonly #touch;
   #rules: { json: string; rules: FieldRule[] } = { json: '[]', rules: [] };
   #added = 0;
@@ -124,10 +124,10 @@ export class RecordStore {
     this.#db = db;
     const collectionId = sql.placeholder('collectionId');
     const key = sql.placeholder('key');
-    const rid = sql.placeholder('rid');
+    const versionId = sql.placeholder('versionId');
     const byKey = and(eq(records.collectionId, collectionId), eq(records.key, key));
     this.#find = db
-      .select({ rid: records.rid, order: records.order, json: records.json })
+      .select({ versionId: records.versionId, order: records.order, json: records.json })
       .from(records)
       .where(byKey)
       .prepare();
@@ -140,8 +140,8 @@ export class RecordStore {
       .insert(records)
       .values({ ...values, order: sql.placeholder('order') })
       .prepare();
-    this.#remove = db.delete(records).where(eq(records.rid, rid)).prepare();
-    this.#bury = db.insert(graves).values({ collectionId, rid }).prepare();
+    this.#remove = db.delete(records).where(eq(records.versionId, versionId)).prepare();
+    this.#addTombstone = db.insert(tombstones).values({ collectionId, versionId }).prepare();
     this.#touch = db
       .update(collections)
       .set({
@@ -182,7 +182,7 @@ export class RecordStore {
   }
 
   /** The newest version number given out so far. */
-  lastRid(): number {
+  lastVersionId(): number {
     const row = this.#db.$client.prepare(`select seq from sqlite_sequence where name = 'records'`).get();
     return (row as { seq: number } | undefined)?.seq ?? 0;
   }
@@ -196,17 +196,17 @@ export class RecordStore {
       this.#insertNew.run({ collectionId, key, json: serialise(first) });
       this.#changed = true;
       this.#added++;
-      return { did: 'created', oldRid: 0 };
+      return { did: 'created', oldVersionId: 0 };
     }
     if (mode === 'insert') throw new RecordError(`a record with the key "${key}" is already here`);
     const next = mode === 'merge' ? this.#merged(old.json, record) : record;
     const json = serialise(next);
-    if (json === old.json) return { did: 'unchanged', oldRid: old.rid };
-    this.#remove.run({ rid: old.rid });
-    this.#bury.run({ collectionId, rid: old.rid });
+    if (json === old.json) return { did: 'unchanged', oldVersionId: old.versionId };
+    this.#remove.run({ versionId: old.versionId });
+    this.#addTombstone.run({ collectionId, versionId: old.versionId });
     this.#insertVersion.run({ collectionId, key, json, order: old.order });
     this.#changed = true;
-    return { did: 'replaced', oldRid: old.rid };
+    return { did: 'replaced', oldVersionId: old.versionId };
   }
 
   #merged(json: string, patch: RecordJson): RecordJson {
@@ -217,8 +217,8 @@ export class RecordStore {
   remove(collectionId: number, key: string): boolean {
     const old = this.#find.get({ collectionId, key });
     if (old === undefined) return false;
-    this.#remove.run({ rid: old.rid });
-    this.#bury.run({ collectionId, rid: old.rid });
+    this.#remove.run({ versionId: old.versionId });
+    this.#addTombstone.run({ collectionId, versionId: old.versionId });
     this.#changed = true;
     this.#added--;
     return true;

@@ -1,0 +1,30 @@
+import type { SearchAnswer } from '@yucca/contract';
+
+/** What the engine answers; the server adds the query's id and the times. */
+export type EngineAnswer = Omit<SearchAnswer, 'queryId' | 'timing'>;
+
+/** What a search is told besides the request. The engine has no clock and knows no keys. */
+export interface SearchContext {
+  /** ISO date of the day, for placements with dates. */
+  today?: string;
+  /** A condition the asker cannot get round: records outside it do not exist for this search. */
+  forcedFilter?: string;
+  /** Asked between steps; true ends the search with a SearchCancelledError. */
+  cancelled?: () => boolean;
+}
+
+/** A request that is well formed and asks for something that is not there. `pointer` says where. */
+export class SearchRequestError extends Error {
+  override name = 'SearchRequestError';
+  readonly pointer: string;
+
+  constructor(pointer: string, detail: string) {
+    super(detail);
+    this.pointer = pointer;
+  }
+}
+
+/** Whoever asked has gone. */
+export class SearchCancelledError extends Error {
+  override name = 'SearchCancelledError';
+}

@@ -1,0 +1,126 @@
+import type { UnderstoodWord } from '@yucca/contract';
+import { wordAt } from '../../segment/trie.ts';
+import type { Matching, SegmentMatch } from '../match/match-query.ts';
+import { isCapped, type Expansion } from '../match/expansions.ts';
+import { walkTypos } from '../match/typo-walk.ts';
+
+const EXPANSIONS_SHOWN = 5;
+
+/**
+ * Which words of the data a typed word was taken for, the most common first. With `hidesRecords` only words of records
+ * that may be found are told: a forced filter hides the words of what it hides.
+ */
+export function understandWord(
+  { words, alternatives, segments }: Matching,
+  index: number,
+  hidesRecords: boolean,
+): UnderstoodWord {
+  let least = Infinity;
+  for (const match of segments) {
+    for (const expansion of match.words[index]!.expansions) {
+      if (expansion.typos < least && countOf(match, expansion, hidesRecords) > 0) least = expansion.typos;
+    }
+  }
+  const found = new Map<string, number>();
+  for (const match of segments) {
+    const expansions = match.words[index]!.expansions.filter(({ typos }) => typos === least);
+    for (const { text, count } of mostCommon(match, expansions, hidesRecords))
+      found.set(text, (found.get(text) ?? 0) + count);
+  }
+  const as = [...found].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1)).slice(0, EXPANSIONS_SHOWN);
+  const all = segments.map(({ segment }) => segment);
+  const capped = !hidesRecords && isCapped(alternatives[index]!, all);
+  return {
+    text: words[index]!.typed,
+    typo: least > 0 && Number.isFinite(least),
+    as: as.map(([text]) => text),
+    ...(capped ? { capped } : {}),
+  };
+}
+
+/** Letters of a word whose nearest spelling is looked for: what is longer is no word that somebody has misspelt. */
+const LONGEST = 24;
+/** Nodes of a dictionary above which one typo less is looked through, so that a hostile query costs little. */
+const LARGE = 300_000;
+
+/** Typos looked through for the nearest spelling of a word that stands nowhere. */
+const farthest = (letters: number, nodes: number): number =>
+  (letters >= 6 ? 3 : letters >= 3 ? 2 : 1) - (nodes > LARGE ? 1 : 0);
+
+/**
+ * The word of the data that is spelt most like one that was not found, further off than matching goes; of equals the most
+ * common. Null when none is near. Only words of records that may be found are told. The walk costs more the further it
+ * looks, so it is made only when a search has found nothing.
+ */
+export function nearestSpelling({ words, segments }: Matching, index: number, hidesRecords: boolean): string | null {
+  const { text, phrase } = words[index]!;
+  if (phrase !== null || text.length > LONGEST) return null;
+  const found: { text: string; typos: number; count: number }[] = [];
+  for (const match of segments) {
+    const { trie } = match.segment;
+    let maxTypos = farthest(text.length, trie.labels.length);
+    walkTypos(trie, text, { maxTypos, prefix: false, firstLetter: true }, ({ from, to, typos }) => {
+      if (typos > maxTypos) return;
+      const count = countOf(match, { from, to, together: null }, hidesRecords);
+      if (count === 0) return;
+      maxTypos = typos;
+      found.push({ text: wordAt(trie, from), typos, count });
+    });
+  }
+  found.sort((a, b) => a.typos - b.typos || b.count - a.count || (a.text < b.text ? -1 : 1));
+  return found[0]?.text ?? null;
+}
+
+/** The few most common words of some expansions, by postings. Expansions may overlap: a word is told once. */
+function mostCommon(
+  match: SegmentMatch,
+  expansions: readonly Expansion[],
+  hides: boolean,
+): { text: string; count: number }[] {
+  const { segment } = match;
+  const best: { term: number; text: string | null; count: number }[] = [];
+  const offer = (term: number, text: string | null, count: number): void => {
+    if (count === 0 || (best.length === EXPANSIONS_SHOWN && count <= best[EXPANSIONS_SHOWN - 1]!.count)) return;
+    if (best.some((known) => known.term === term && known.text === text)) return;
+    best.push({ term, text, count });
+    best.sort((a, b) => b.count - a.count);
+    best.length = Math.min(best.length, EXPANSIONS_SHOWN);
+  };
+  for (const expansion of expansions) {
+    if (expansion.together !== null) offer(-1, expansion.text, countOf(match, expansion, hides));
+    for (let term = expansion.from; term < expansion.to && expansion.together === null; term++) {
+      const count = segment.postStart(term + 1) - segment.postStart(term);
+      // What is hidden is counted only where it could matter.
+      if (best.length === EXPANSIONS_SHOWN && count <= best[EXPANSIONS_SHOWN - 1]!.count) continue;
+      offer(term, null, hides ? countOf(match, { ...expansion, from: term, to: term + 1 }, true) : count);
+    }
+  }
+  return best.map(({ term, text, count }) => ({ text: text ?? wordAt(segment.trie, term), count }));
+}
+
+/** Postings of an expansion; with `hides` only those of records that may be found. */
+function countOf(
+  { segment, allowed }: SegmentMatch,
+  { together, from, to }: Pick<Expansion, 'together' | 'from' | 'to'>,
+  hides: boolean,
+): number {
+  const docs = together?.docs ?? segment.postDocs.subarray(segment.postStart(from), segment.postStart(to));
+  if (!hides) return docs.length;
+  let count = 0;
+  for (const doc of docs) if (allowed.has(doc)) count++;
+  return count;
+}
+
+/** Words of one query whose nearest spelling is looked for: whoever types more that stand nowhere means something else. */
+const MOST_RESPELT = 2;
+
+/** What the words of a query were taken for; when nothing was found, also what those that stand nowhere may have been meant to be. */
+export function understoodWords(matching: Matching, hidesRecords: boolean, nothing: boolean): UnderstoodWord[] {
+  let looked = 0;
+  return matching.words.map((_, i) => {
+    const word = understandWord(matching, i, hidesRecords);
+    const isLost = nothing && word.as.length === 0 && looked++ < MOST_RESPELT;
+    const nearest = isLost ? nearestSpelling(matching, i, hidesRecords) : null;
+    return nearest === null ? word : { ...word, nearest };
+  });
+}
