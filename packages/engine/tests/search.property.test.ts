@@ -128,6 +128,59 @@ test('placements lift, sink, hide and pin as the reference does', () => {
 
 const isAllowed = (records: RecordJson[], key: string): boolean => records.some(({ id }) => id === key);
 
+test('choices, conditions, pins, lifts, groups, sorts and pages together are what the reference says', () => {
+  const key = fc.constantFrom('r0', 'r1', 'r2', 'r3', 'absent');
+  const all = fc.record({
+    q: fc.oneof(fc.constant(''), queryText),
+    select: someSelection,
+    filter: maybe(condition),
+    sort: fc.constantFrom(undefined, undefined, undefined, 'dear', 'named'),
+    group: fc.constantFrom(null, { field: 'size', keep: 1 }, { field: 'colour', keep: 2 }),
+    lift: maybe(fc.constant({ op: 'like' as const, field: 'name', pattern: '%o%' })),
+    sink: maybe(fc.constant({ op: 'like' as const, field: 'colour', pattern: '%e%' })),
+    hide: fc.uniqueArray(key, { maxLength: 1 }),
+    pins: fc.uniqueArray(fc.record({ id: key, at: fc.integer({ min: 1, max: 6 }) }), {
+      maxLength: 3,
+      selector: ({ id }) => id,
+    }),
+    size: fc.integer({ min: 1, max: 4 }),
+  });
+  fc.assert(
+    fc.property(recordList, tuningDocument, cuts, all, (records, plain, at, drawn) => {
+      const { q, select, filter, sort, group, lift, sink, hide, pins, size } = drawn;
+      const known = fieldsOf(records);
+      const needed = [filter, lift, sink].flatMap((one) => (one === undefined ? [] : names(print(one))));
+      fc.pre(needed.every((name) => known.has(name)) && !q.includes('-'));
+      const placement = {
+        name: 'here',
+        when: { is: 'exact' as const, select: {}, tags: [], from: null, to: null },
+        pin: pins,
+        hide,
+        lift: lift ? [print(lift)] : [],
+        sink: sink ? [print(sink)] : [],
+        redirect: null,
+        notice: null,
+        replaceQuery: null,
+      };
+      const tuning = { ...plain, group, placements: [placement] };
+      const generation = generationOf(records, tuning, at);
+      const shared = { q, select, facets: ['*'], ...(sort === undefined ? {} : { sort }) };
+      const request = { ...shared, ...(filter === undefined ? {} : { filter: print(filter) }) };
+      const expected = referenceSearch(records, tuning, { ...shared, condition: filter, lift, sink, hide, pins });
+      const ids = expected.results.map(({ id }) => id);
+      const whole = search(generation, tuning, { ...request, size: 200 });
+      expect([whole.total, whole.results.map(({ id }) => id)]).toEqual([ids.length, ids]);
+      for (const [name, facet] of Object.entries(expected.facets)) compareFacet(whole.facets[name]!, facet);
+      const pages = Array.from({ length: Math.ceil(ids.length / size) }, (_, i) =>
+        search(generation, tuning, { ...request, size, page: i + 1 }),
+      );
+      expect(pages.flatMap(({ results }) => results.map(({ id }) => id))).toEqual(ids);
+      for (const page of pages) expect([page.total, page.pages]).toEqual([ids.length, pages.length]);
+    }),
+    runs(150),
+  );
+});
+
 test('pages put together are the whole list, whatever sorts or groups it', () => {
   fc.assert(
     fc.property(

@@ -13,7 +13,7 @@ import { givenUp } from './match/relax.ts';
 import { anywhere } from './match/word-match.ts';
 import { parseQuery, type ParsedQuery } from './parse/parse-query.ts';
 import { boostedDocs, readBoosts } from './rank/boosts.ts';
-import { rankGrouped } from './rank/group.ts';
+import { rankGrouped, type Found } from './rank/group.ts';
 import { pinnedDocs, standingPins, withPins, type Pin, type Shown } from './rank/pins.ts';
 import { compareAnywhere, rankAcross, type Candidate, type RankJob } from './rank/rank.ts';
 import { sortingFor } from './rank/sort-keys.ts';
@@ -31,7 +31,7 @@ export interface Arranged {
   /** The results down to the end of the page that is asked for. */
   shown: Shown[];
   total: number;
-  others: ReadonlyMap<Candidate, number>;
+  others: ReadonlyMap<Found, number>;
   /** Words that were ignored, or given up. */
   dropped: string[];
 }
@@ -110,7 +110,7 @@ interface Ranking {
   /** The best results, pinned ones left out. */
   best: Candidate[];
   total: number;
-  others: Map<Candidate, number>;
+  others: Map<Found, number>;
 }
 
 function rank(
@@ -142,7 +142,7 @@ function rank(
     };
   });
   if (tuning.group !== null) {
-    const { best, total, others } = rankGrouped(jobs, tuning.group, compare, size);
+    const { best, total, others } = rankGrouped(jobs, tuning.group, compare, size, pins);
     return { best, total: total + pins.length, others };
   }
   const total = results.reduce((sum, { count }) => sum + count, 0);

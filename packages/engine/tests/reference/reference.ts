@@ -95,7 +95,8 @@ export function referenceSearch(records: RecordJson[], tuning: Tuning, request: 
       ),
     ]),
   );
-  return { total: results.length, results: withPins(results, request), facets, dropped };
+  const shown = withPins(results, tuning, request);
+  return { total: shown.length, results: shown, facets, dropped };
 }
 
 function idf(word: Asked, rows: Row[], index: number, tuning: Tuning): number {
@@ -124,7 +125,7 @@ function choose(
         !request.hide?.includes(String(record.id)) &&
         (asked.length === 0 ||
           (required.length > 0 ? required.every((i) => found[i] !== null) : found.some((one) => one !== null)) ||
-          request.pins?.some(({ id }) => id === record.id)),
+          (request.sort === undefined && request.pins?.some(({ id }) => id === record.id))),
     );
     const shown = matching.filter(({ record }) => tuning.facets.every((facet) => passes(record, facet, request)));
     if (tuning.words.require !== 'most' || shown.length > 0 || required.length <= 1) return { matching, dropped };
@@ -195,14 +196,29 @@ function compareSorted(a: RecordJson, b: RecordJson, tuning: Tuning, { sort }: R
 
 const key = (text: string): string => `${text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase()}\u0000${text}`;
 
-function withPins<R extends { id: string }>(results: R[], { pins, sort }: ReferenceRequest): R[] {
-  if (pins === undefined || sort !== undefined) return results;
-  const pinned = [...pins].sort((a, b) => a.at - b.at);
-  const rest = results.filter(({ id }) => !pinned.some((pin) => pin.id === id));
-  for (const { id, at } of pinned) {
-    const result = results.find((one) => one.id === id);
-    if (result) rest.splice(Math.min(at - 1, rest.length), 0, result);
-  }
+/** Pinned records at their ranks among the others; of each family no more than it may show, those that are pinned counted. */
+function withPins<R extends { id: string; row: Row }>(
+  results: R[],
+  tuning: Tuning,
+  { pins, sort }: ReferenceRequest,
+): R[] {
+  const pinned = sort === undefined ? [...(pins ?? [])].sort((a, b) => a.at - b.at) : [];
+  const standing = pinned.flatMap(({ id, at }) =>
+    results.filter((one) => one.id === id).map((result) => ({ result, at })),
+  );
+  const shownOf = new Map<string, number>();
+  const family = ({ row, id }: R): string => {
+    const value = tuning.group === null ? undefined : valuesAt(row.record, tuning.group.field.split('.'))[0]?.value;
+    return value === undefined ? `alone ${id}` : `of ${String(value)}`;
+  };
+  const count = (result: R): number => {
+    shownOf.set(family(result), (shownOf.get(family(result)) ?? 0) + 1);
+    return shownOf.get(family(result))!;
+  };
+  for (const { result } of standing) count(result);
+  const keep = tuning.group?.keep ?? Infinity;
+  const rest = results.filter((one) => !standing.some(({ result }) => result === one) && count(one) <= keep);
+  for (const { result, at } of standing) rest.splice(Math.min(at - 1, rest.length), 0, result);
   return rest;
 }
 

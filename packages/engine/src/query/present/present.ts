@@ -1,7 +1,7 @@
 import type { SearchRequest, SearchResult, Tuning } from '@yucca/contract';
 import type { Matching } from '../match/match-query.ts';
+import type { Found } from '../rank/group.ts';
 import type { Shown } from '../rank/pins.ts';
-import type { Candidate } from '../rank/rank.ts';
 import { explainAll } from './explain.ts';
 import { Presenter } from './presenter.ts';
 
@@ -11,7 +11,7 @@ export function present(
   tuning: Tuning,
   request: SearchRequest,
   shown: readonly Shown[],
-  others: ReadonlyMap<Candidate, number>,
+  others: ReadonlyMap<Found, number>,
 ): SearchResult[] {
   const presenter = new Presenter(tuning, request, matching);
   const ranked = shown.flatMap((one) => (one.pin === null ? [one.candidate] : []));
@@ -19,10 +19,11 @@ export function present(
   const results = shown.map((one): SearchResult => {
     const { segment, doc } = one.pin ?? one.candidate;
     const result = presenter.present(segment, doc);
-    if (one.pin !== null) return { ...result, pinned: true };
+    const more = others.get(one.pin ?? one.candidate);
+    const family = more ? { others: more } : {};
+    if (one.pin !== null) return { ...result, ...family, pinned: true };
     const why = reasons?.get(one.candidate);
-    const more = others.get(one.candidate);
-    return { ...result, ...(more ? { others: more } : {}), ...(why ? { why } : {}) };
+    return { ...result, ...family, ...(why ? { why } : {}) };
   });
   return results;
 }

@@ -11,35 +11,44 @@ export interface Grouped {
   /** The best ones. */
   best: Candidate[];
   total: number;
-  /** How many more the family of a result has, told of the best one of each family. */
-  others: Map<Candidate, number>;
+  /** How many more the family of a result has, told of one of each family: of its first pin, or else of its best. */
+  others: Map<Found, number>;
 }
+
+/** A result, or a record that is pinned. */
+export type Found = Pick<Candidate, 'segment' | 'doc'>;
 
 /** How many times as many results as can be shown are ranked before all of them are. */
 const REACHES = [4, 64];
 
 /**
  * The best `size` results after grouping. A family is what shares the first value of a field, as text, across segments; a
- * record without one is a family of its own. How many results there are is known by counting, and the first of them are
+ * record without one is a family of its own. What is pinned counts among those that its family may show. How many results there are is known by counting, and the first of them are
  * mostly found among the first of all; only where few families hold the top is every match scored.
  */
-export function rankGrouped(jobs: readonly RankJob[], rule: GroupRule, compare: Compare, size: number): Grouped {
-  const families = new Families(jobs, rule);
+export function rankGrouped(
+  jobs: readonly RankJob[],
+  rule: GroupRule,
+  compare: Compare,
+  size: number,
+  pins: readonly Found[],
+): Grouped {
+  const families = new Families(jobs, rule, pins);
   const wanted = Math.min(size, families.total);
   const matches = jobs.reduce((sum, { results }) => sum + results.count, 0);
   for (const times of REACHES) {
     if (wanted * times >= matches) break;
-    const best = bestOfEach(rankAcross(jobs, compare, wanted * times), families, rule.keep, wanted);
-    if (best.length === wanted) return { best, total: families.total, others: othersOf(best, families) };
+    const best = bestOfEach(rankAcross(jobs, compare, wanted * times), families, wanted);
+    if (best.length === wanted) return { best, total: families.total, others: othersOf([...pins, ...best], families) };
   }
-  const kept = new Kept(rule.keep, compare, families);
+  const kept = new Kept(compare, families);
   for (const job of jobs) eachCandidate(job, (candidate) => kept.offer(candidate));
   const best = kept.sorted().slice(0, size);
-  return { best, total: families.total, others: othersOf(best, families) };
+  return { best, total: families.total, others: othersOf([...pins, ...best], families) };
 }
 
 /** Goes down a ranking and takes what is not past the number its family may show. */
-function bestOfEach(ranked: readonly Candidate[], families: Families, keep: number, wanted: number): Candidate[] {
+function bestOfEach(ranked: readonly Candidate[], families: Families, wanted: number): Candidate[] {
   const shown = new Map<string, number>();
   const best: Candidate[] = [];
   for (const candidate of ranked) {
@@ -47,7 +56,7 @@ function bestOfEach(ranked: readonly Candidate[], families: Families, keep: numb
     const family = families.of(candidate);
     if (family !== null) {
       const already = shown.get(family) ?? 0;
-      if (already === keep) continue;
+      if (already === families.slots(family)) continue;
       shown.set(family, already + 1);
     }
     best.push(candidate);
@@ -55,10 +64,10 @@ function bestOfEach(ranked: readonly Candidate[], families: Families, keep: numb
   return best;
 }
 
-function othersOf(best: readonly Candidate[], families: Families): Map<Candidate, number> {
+function othersOf(shown: readonly Found[], families: Families): Map<Found, number> {
   const seen = new Set<string>();
-  const others = new Map<Candidate, number>();
-  for (const candidate of best) {
+  const others = new Map<Found, number>();
+  for (const candidate of shown) {
     const family = families.of(candidate);
     if (family === null || seen.has(family)) continue;
     seen.add(family);
@@ -67,17 +76,22 @@ function othersOf(best: readonly Candidate[], families: Families): Map<Candidate
   return others;
 }
 
-/** The families of some results, and how many results each has. */
+/** The families of some results, and how many results each has besides what is pinned. */
 class Families {
   readonly #columns: (ValueColumn | null)[];
   readonly #counts = new Map<string, number>();
   readonly #keep: number;
+  readonly #pinned = new Map<string, number>();
   /** Results that are left when each family shows no more than it may. */
   readonly total: number;
 
-  constructor(jobs: readonly RankJob[], { field, keep }: GroupRule) {
+  constructor(jobs: readonly RankJob[], { field, keep }: GroupRule, pins: readonly Found[]) {
     this.#keep = keep;
     this.#columns = jobs.map(({ match }) => match.segment.values(field));
+    for (const pin of pins) {
+      const family = this.of(pin);
+      if (family !== null) this.#pinned.set(family, (this.#pinned.get(family) ?? 0) + 1);
+    }
     let total = 0;
     jobs.forEach(({ results }, job) => {
       const column = this.#columns[job]!;
@@ -93,22 +107,28 @@ class Families {
         const family = column.text(value);
         const before = this.#counts.get(family) ?? 0;
         this.#counts.set(family, before + count);
-        total += Math.min(keep, before + count) - Math.min(keep, before);
+        const slots = this.slots(family);
+        total += Math.min(slots, before + count) - Math.min(slots, before);
       }
     });
     this.total = total;
   }
 
   /** The family of a result; null when it is one of its own. */
-  of({ segment, doc }: Candidate): string | null {
+  of({ segment, doc }: Found): string | null {
     const column = this.#columns[segment]!;
     const value = column === null ? -1 : firstValue(column, doc);
     return value === -1 ? null : column!.text(value);
   }
 
+  /** How many a family may show besides what is pinned of it. */
+  slots(family: string): number {
+    return Math.max(0, this.#keep - (this.#pinned.get(family) ?? 0));
+  }
+
   /** How many results of a family are not shown. */
   more(family: string): number {
-    return Math.max(0, (this.#counts.get(family) ?? 0) - this.#keep);
+    return Math.max(0, (this.#counts.get(family) ?? 0) - this.slots(family));
   }
 }
 
@@ -130,14 +150,12 @@ function keyOf(column: ValueColumn): object {
 
 /** Keeps the best few of each family. */
 class Kept {
-  readonly #keep: number;
   readonly #compare: Compare;
   readonly #families: Families;
   readonly #byFamily = new Map<string, Candidate[]>();
   readonly #alone: Candidate[] = [];
 
-  constructor(keep: number, compare: Compare, families: Families) {
-    this.#keep = keep;
+  constructor(compare: Compare, families: Families) {
     this.#compare = compare;
     this.#families = families;
   }
@@ -148,15 +166,17 @@ class Kept {
       this.#alone.push(candidate);
       return;
     }
+    const slots = this.#families.slots(family);
+    if (slots === 0) return;
     const kept = this.#byFamily.get(family);
     if (kept === undefined) {
       this.#byFamily.set(family, [candidate]);
       return;
     }
-    if (kept.length === this.#keep && this.#compare(candidate, kept[kept.length - 1]!) > 0) return;
+    if (kept.length === slots && this.#compare(candidate, kept[kept.length - 1]!) > 0) return;
     kept.push(candidate);
     kept.sort(this.#compare);
-    kept.length = Math.min(kept.length, this.#keep);
+    kept.length = Math.min(kept.length, slots);
   }
 
   /** All that is kept, best first. */
