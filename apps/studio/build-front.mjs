@@ -42,7 +42,7 @@ await build({
   entryPoints: {
     main: path.join(src, 'front/main.ts'),
     ...Object.fromEntries(
-      ['keeper', 'builder', 'search', 'reader'].map((name) => [
+      ['writer', 'builder', 'search', 'scan'].map((name) => [
         `${name}-worker`,
         path.join(src, `server/workers/${name}-worker.ts`),
       ]),

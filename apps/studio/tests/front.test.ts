@@ -6,7 +6,7 @@ import { troublesOf } from '../src/features/frame/status-line';
 import { wordsOf } from '../src/features/keys/changes';
 import { Router, type RouteTable } from '../src/front/router';
 import { checkTarget } from '../src/front/gate';
-import { asCell } from '../src/server/reading/export';
+import { asCell } from '../src/server/scan/export';
 import { baseOf, isSecure } from '../src/http/visitor-address';
 
 describe('the router', () => {

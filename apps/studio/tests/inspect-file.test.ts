@@ -1,6 +1,6 @@
 import { Readable } from 'node:stream';
-import { readCsv } from '../src/server/records/readers/csv';
-import type { Row } from '../src/server/records/readers/reader';
+import { readCsv } from '../src/server/records/parsers/csv';
+import type { Row } from '../src/server/records/parsers/parser';
 import { freeName, inspectFile, nameFor } from '../src/features/load/inspect-file';
 
 test('collection names are made from file names', () => {

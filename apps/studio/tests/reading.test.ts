@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { parse } from 'csv-parse/sync';
 import { readFileSync } from 'node:fs';
-import { nestDotted } from '../src/server/records/readers/nest';
-import { flat } from '../src/server/reading/export';
+import { nestDotted } from '../src/server/records/parsers/nest';
+import { flat } from '../src/server/scan/export';
 import { House, lines } from './house';
 
 let house: House;

@@ -24,7 +24,7 @@ function spawn(name: string, workerData: unknown): Worker {
   return new Worker(code, { eval: true, workerData, name });
 }
 
-export const spawnKeeper = (workerData: unknown): Worker => spawn('keeper', workerData);
+export const spawnWriter = (workerData: unknown): Worker => spawn('writer', workerData);
 export const spawnBuilder = (workerData: unknown): Worker => spawn('builder', workerData);
 export const spawnSearcher = (workerData: unknown): Worker => spawn('search', workerData);
-export const spawnReader = (workerData: unknown): Worker => spawn('reader', workerData);
+export const spawnScan = (workerData: unknown): Worker => spawn('scan', workerData);

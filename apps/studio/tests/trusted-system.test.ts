@@ -57,7 +57,7 @@ describe('threads that are lost', () => {
     const body = (async function* () {
       for (let i = 0; i < 400; i++) {
         yield new Uint8Array(Buffer.from(lines(plants(50, i * 50))));
-        if (i === 200) lose('keeper');
+        if (i === 200) lose('writer');
       }
     })();
     const order = {
@@ -82,7 +82,7 @@ describe('threads that are lost', () => {
     await loaded(5_000);
     const pieces = house.yucca.records.export('plants', 'ndjson');
     await pieces.next();
-    lose('reader');
+    lose('scan');
     await expect((async () => { for await (const piece of pieces) void piece; })()).rejects.toMatchObject({ code: 'unavailable' }); // prettier-ignore
     let text = '';
     for await (const piece of house.yucca.records.export('plants', 'ndjson')) text += piece;
@@ -104,7 +104,7 @@ describe('a damaged index', () => {
     const opening = house.open();
     // What was written last is found as soon as anything is.
     await eventually(
-      () => house.yucca?.catalogue.readiness(house.yucca.collections.row('plants').id).state !== 'opening',
+      () => house.yucca?.indexManager.readiness(house.yucca.collections.row('plants').id).state !== 'opening',
     );
     expect(await total('number 32999')).toBeGreaterThan(0);
     await opening;
@@ -120,7 +120,7 @@ describe('a damaged index', () => {
     for (const file of segments()) rmSync(file);
     const opening = house.open();
     await eventually(
-      () => house.yucca.catalogue.readiness(house.yucca.collections.row('plants').id).state !== 'opening',
+      () => house.yucca.indexManager.readiness(house.yucca.collections.row('plants').id).state !== 'opening',
     );
     await house.yucca.records.put('plants', 'p5', { name: 'thyme' }, 'replace');
     await house.yucca.records.put('plants', 'new', { name: 'thyme' }, 'replace');

@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import type { FieldRule, RecordJson } from '@yucca/contract';
-import { applyRules, EffectCounter, isRead, proposeRules, readValue } from '../src/rules/index.ts';
+import { applyRules, EffectCounter, isCoerced, proposeRules, coerce } from '../src/rules/index.ts';
 
 const read = (as: FieldRule['as'], value: unknown, separator?: string): unknown =>
-  readValue({ field: 'f', as, ...(separator === undefined ? {} : { separator }) }, value);
+  coerce({ field: 'f', as, ...(separator === undefined ? {} : { separator }) }, value);
 
 test.each([
   ['1987', 1987],
@@ -160,5 +160,5 @@ test('columns of a table: what every value fits is proposed, names made of digit
     { field: 'cells', as: 'json' },
   ]);
   for (const rule of found)
-    expect(rows.every((row) => isRead(rule, readValue(rule, (row as Record<string, string>)[rule.field])))).toBe(true);
+    expect(rows.every((row) => isCoerced(rule, coerce(rule, (row as Record<string, string>)[rule.field])))).toBe(true);
 });

@@ -6,7 +6,7 @@ function start(file: string, name: string, workerData: ThreadData): Worker {
   return new Worker(new URL(`./${file}.mjs`, import.meta.url), { workerData, name });
 }
 
-export const spawnKeeper = (data: ThreadData): Worker => start('keeper-worker', 'keeper', data);
+export const spawnWriter = (data: ThreadData): Worker => start('writer-worker', 'writer', data);
 export const spawnBuilder = (data: ThreadData): Worker => start('builder-worker', 'builder', data);
 export const spawnSearcher = (data: ThreadData): Worker => start('search-worker', 'searcher', data);
-export const spawnReader = (data: ThreadData): Worker => start('reader-worker', 'reader', data);
+export const spawnScan = (data: ThreadData): Worker => start('scan-worker', 'scan', data);

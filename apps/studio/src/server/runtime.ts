@@ -9,7 +9,7 @@ import { Backups } from './backups/backups';
 import { Clock } from './clock';
 import { readConfig, type Config } from './config';
 import { migrateDb, openDb, type Db } from './db/open';
-import { Catalogue } from './index/catalogue';
+import { IndexManager } from './index/index-manager';
 import { VisitorEvents } from './visitor-events/visitor-events';
 import { FieldRules } from './field-rules/field-rules';
 import { Interfaces } from './interfaces/interfaces';
@@ -40,11 +40,11 @@ import { StorageHealth } from './storage/storage-health';
 import { Tasks } from './tasks/tasks';
 import { Tunings } from './tuning/tuning';
 import type { BuilderMethods } from './workers/builder-worker';
-import type { KeeperEvent, KeeperMethods } from './workers/keeper-worker';
-import type { ReaderEvent, ReaderMethods } from './workers/reader-worker';
+import type { WriterEvent, WriterMethods } from './workers/writer-worker';
+import type { ScanEvent, ScanMethods } from './workers/scan-worker';
 import { RemoteThread, ThreadOnDemand, type ThreadOptions } from './workers/rpc';
 import type { SearcherMethods } from './workers/search-worker';
-import { spawnBuilder, spawnKeeper, spawnReader, spawnSearcher, type ThreadData } from './workers/spawn';
+import { spawnBuilder, spawnWriter, spawnScan, spawnSearcher, type ThreadData } from './workers/spawn';
 
 /** Everything the routes and screens work with. */
 export interface Runtime {
@@ -67,7 +67,7 @@ export interface Runtime {
   tasks: Tasks;
   search: SearchService;
   searchers: Searchers;
-  catalogue: Catalogue;
+  indexManager: IndexManager;
   audit: Audit;
   storage: StorageHealth;
   integrity: Integrity;
@@ -87,7 +87,7 @@ export interface Runtime {
 }
 
 /** Without a sign of life for so long a thread is given up: the one that writes may wait for a slow disk. */
-const KEEPER_HANG_MS = 20_000;
+const WRITER_HANG_MS = 20_000;
 /** Of threads that go through all records of a collection, or put together an index of a million. */
 const LONG_WORK_HANG_MS = 180_000;
 /**
@@ -133,25 +133,25 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
     },
     ...more,
   });
-  const keeper = new RemoteThread<KeeperMethods>(
-    thread('keeper', spawnKeeper, {
-      hangMs: KEEPER_HANG_MS,
-      onEvent: (event) => heard(event as KeeperEvent),
-      onReplaced: () => keeper.send('clearDeleted', []),
+  const writer = new RemoteThread<WriterMethods>(
+    thread('writer', spawnWriter, {
+      hangMs: WRITER_HANG_MS,
+      onEvent: (event) => heard(event as WriterEvent),
+      onReplaced: () => writer.send('clearDeleted', []),
     }),
   );
-  const heard = (event: KeeperEvent): void => {
+  const heard = (event: WriterEvent): void => {
     if ('load' in event) records.onProgress(event.load, event.progress);
     else fieldRules.onProgress(event.repair, event.progress);
   };
   // Started when somebody first looks at the data: searches do not need it.
-  let readerThread: RemoteThread<ReaderMethods> | null = null;
-  const reader = (): RemoteThread<ReaderMethods> =>
-    (readerThread ??= new RemoteThread<ReaderMethods>(
-      thread('reader', spawnReader, {
+  let scanThread: RemoteThread<ScanMethods> | null = null;
+  const scan = (): RemoteThread<ScanMethods> =>
+    (scanThread ??= new RemoteThread<ScanMethods>(
+      thread('scan', spawnScan, {
         hangMs: LONG_WORK_HANG_MS,
         onEvent: (event) => {
-          const { backup, share } = event as ReaderEvent;
+          const { backup, share } = event as ScanEvent;
           backups.onProgress(backup, share);
         },
       }),
@@ -163,26 +163,26 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
   );
   const storage = new StorageHealth({
     log,
-    tryWriting: () => keeper.call('tryWriting', []),
-    onRecovered: () => void catalogue.saveUnsaved(),
+    tryWriting: () => writer.call('tryWriting', []),
+    onRecovered: () => void indexManager.saveUnsaved(),
   });
-  const catalogue = new Catalogue({
+  const indexManager = new IndexManager({
     db,
     dataDir,
-    keeper,
+    writer,
     builder,
     publish: (state) => searchers.publish(state),
     storage,
     log,
   });
-  const collections = new Collections(db, catalogue);
-  const tunings = new Tunings(db, collections, catalogue);
+  const collections = new Collections(db, indexManager);
+  const tunings = new Tunings(db, collections, indexManager);
   const tasks = new Tasks(db, storage);
   const answered = new AnsweredQueries();
   const pastQueries = new PastQueries(db);
-  const search = new SearchService({ clock, collections, catalogue, searchers, tunings, answered, pastQueries });
-  const records = new Records({ db, dataDir, collections, catalogue, tunings, tasks, search, keeper, reader });
-  const fieldRules = new FieldRules({ db, collections, catalogue, tasks, keeper, reader });
+  const search = new SearchService({ clock, collections, indexManager, searchers, tunings, answered, pastQueries });
+  const records = new Records({ db, dataDir, collections, indexManager, tunings, tasks, search, writer, scan });
+  const fieldRules = new FieldRules({ db, collections, indexManager, tasks, writer, scan });
   const sessions = new Sessions(db, config.password, clock);
   const print = (text: string): void => void process.stdout.write(text);
   if (!config.loopback || config.publicUrl !== null) sessions.offerCode(print);
@@ -190,15 +190,15 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
   const madeKey = keys.prepare();
   if (madeKey !== null) print(`\n  Admin key, shown this once: ${madeKey}\n\n`);
   const audit = new Audit(db);
-  const integrity = new Integrity(reader);
-  const backups = new Backups({ config, tasks, reader, log });
+  const integrity = new Integrity(scan);
+  const backups = new Backups({ config, tasks, scan, log });
   if (refusal !== null) {
     db.$client.pragma('query_only = ON');
     storage.heard(refusal);
   }
-  const opened = Promise.all(collectionIds(db, 'live').map((id) => catalogue.open(id))).then(() => {});
+  const opened = Promise.all(collectionIds(db, 'live').map((id) => indexManager.open(id))).then(() => {});
   void opened.catch((error: Error) => log.error({ error: error.message }, 'an index could not be opened'));
-  keeper.send('clearDeleted', []);
+  writer.send('clearDeleted', []);
   // A stop in the middle of something should not have damaged anything; now it is known that it has not.
   if (!stoppedCleanly)
     void opened
@@ -218,7 +218,7 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
     if (idle && performance.now() - clockWrittenAt < CLOCK_EVERY_MS) return;
     clockWrittenAt = performance.now();
     try {
-      await keeper.call('writeNotes', [order]);
+      await writer.call('writeNotes', [order]);
     } catch (error) {
       audit.giveBack(order.notes);
       if (!storage.heard(error)) log.warn({ error: (error as Error).message }, 'notes were not written');
@@ -235,7 +235,7 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
     collections,
     records,
     fieldRules,
-    profiles: new Profiles(db, collections, search, reader),
+    profiles: new Profiles(db, collections, search, scan),
     tunings,
     settings: new SettingsService(collections, tunings, fieldRules),
     visitorEvents: new VisitorEvents({
@@ -252,14 +252,14 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
     opened,
     search,
     searchers,
-    catalogue,
+    indexManager,
     audit,
     storage,
     integrity,
     backups,
     checks: new Checks(tasks, integrity),
     metrics: new Metrics(() => yucca),
-    threads: () => [keeper, builder, ...(readerThread === null ? [] : [readerThread]), ...searchers.threads],
+    threads: () => [writer, builder, ...(scanThread === null ? [] : [scanThread]), ...searchers.threads],
     front: null,
     startedAt: Date.now(),
     removeCollection: (name) => {
@@ -267,7 +267,7 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
       records.cancelLoads(name);
       collections.remove(name);
       searchers.forget(id);
-      keeper.send('clearDeleted', []);
+      writer.send('clearDeleted', []);
     },
     close: async () => {
       closing = true;
@@ -275,7 +275,7 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
       storage.close();
       backups.close();
       await writeNotes();
-      await Promise.all([keeper, builder, readerThread, ...searchers.threads].map((one) => one?.terminate()));
+      await Promise.all([writer, builder, scanThread, ...searchers.threads].map((one) => one?.terminate()));
       db.$client.close();
       markStopped(dataDir);
       lock.release();

@@ -1,4 +1,4 @@
-import { readDate } from '../rules/readings.ts';
+import { readDate } from '../rules/coercions.ts';
 
 /** What texts can look like, told value by value. A new one is a line here. */
 export const SHAPES = {

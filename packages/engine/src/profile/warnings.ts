@@ -1,6 +1,6 @@
 import type { FieldWarning } from '@yucca/contract';
 import { separatorOf } from '../rules/propose.ts';
-import { readNumber } from '../rules/readings.ts';
+import { readNumber } from '../rules/coercions.ts';
 import type { FieldFacts } from './field-facts.ts';
 import type { Shape } from './shapes.ts';
 

@@ -1,5 +1,5 @@
 import type { FieldRule, RecordJson } from '@yucca/contract';
-import { readValue } from './readings.ts';
+import { coerce } from './coercions.ts';
 
 /** Tells what was found at a rule's field and what it was read as. */
 export type OnValue = (before: unknown, after: unknown) => void;
@@ -37,7 +37,7 @@ function eachItem(list: unknown[], path: string, rule: FieldRule, onValue?: OnVa
 /** A list inside a list would have no path of its own, so items of a list are never read as lists. */
 function atField(value: unknown, rule: FieldRule, inList: boolean, onValue?: OnValue): unknown {
   if (value === null || (inList && rule.as === 'list')) return value;
-  const after = readValue(rule, value);
+  const after = coerce(rule, value);
   onValue?.(value, after);
   return after;
 }

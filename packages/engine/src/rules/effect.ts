@@ -1,6 +1,6 @@
 import type { FieldRule, RecordJson, RuleEffect } from '@yucca/contract';
 import { applyRules } from './apply.ts';
-import { isRead } from './readings.ts';
+import { isCoerced } from './coercions.ts';
 
 const EXAMPLES = 8;
 
@@ -21,7 +21,7 @@ export class EffectCounter {
     applyRules(record, [this.#rule], (before, after) => {
       holds = true;
       if (after !== before) change ??= { before, after };
-      else if (!isRead(this.#rule, after)) unread ??= before;
+      else if (!isCoerced(this.#rule, after)) unread ??= before;
     });
     const effect = this.#effect;
     if (holds) effect.holding++;

@@ -1,5 +1,5 @@
 import type { FieldRule, RecordJson } from '@yucca/contract';
-import { readBoolean, readDate, readNumber } from './readings.ts';
+import { readBoolean, readDate, readNumber } from './coercions.ts';
 
 /** A rule worth having for a column of text, and why. */
 export interface RuleProposal {

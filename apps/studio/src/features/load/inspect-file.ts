@@ -43,7 +43,7 @@ export async function inspectFile(file: File): Promise<Inspection> {
   const guess = guessFormat(head, file.name.replace(/\.gz$/i, ''));
   if (!guess.ok) return guess;
   const text = new TextDecoder().decode(head).replace(/^\ufeff/, '');
-  const { rows, readTo } = await READERS[guess.format](text, whole);
+  const { rows, readTo } = await PARSERS[guess.format](text, whole);
   const sample = rows
     .slice(0, SAMPLE_ROWS)
     .filter((row): row is RecordJson => row !== null && typeof row === 'object' && !Array.isArray(row));
@@ -100,7 +100,7 @@ interface SampleRows {
   readTo: number;
 }
 
-const READERS: Record<FileFormat, (text: string, whole: boolean) => SampleRows | Promise<SampleRows>> = {
+const PARSERS: Record<FileFormat, (text: string, whole: boolean) => SampleRows | Promise<SampleRows>> = {
   'json-lines': async (text, whole) => {
     const lines = text.split('\n');
     if (!whole) lines.pop();

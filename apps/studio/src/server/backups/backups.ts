@@ -7,14 +7,14 @@ import type { Logger } from 'pino';
 import { VERSION, type Config } from '../config';
 import { Failure } from '../failure';
 import type { Tasks } from '../tasks/tasks';
-import type { ReaderMethods } from '../workers/reader-worker';
+import type { ScanMethods } from '../workers/scan-worker';
 import type { RemoteThread } from '../workers/rpc';
 import { factsOf } from './copy-everything';
 
 export interface BackupParts {
   config: Pick<Config, 'dataDir' | 'backupDir' | 'backupEveryH' | 'backupsKept'>;
   tasks: Tasks;
-  reader: () => RemoteThread<ReaderMethods>;
+  scan: () => RemoteThread<ScanMethods>;
   log: Pick<Logger, 'info' | 'error'>;
 }
 
@@ -57,12 +57,12 @@ export class Backups {
   /** Makes one, as a task. Throws a Failure while another one is being made. */
   make(suffix = ''): { task: Task; ended: Promise<Task> } {
     if (this.#running !== null) throw new Failure('conflict', 'A backup is being made already.');
-    const { tasks, reader, config } = this.#parts;
+    const { tasks, scan, config } = this.#parts;
     const id = randomUUID();
     const name = `yucca-${new Date().toISOString().replace(/[-:]|\.\d+/g, '')}-${id.slice(0, 4)}${suffix}`;
     tasks.begin(id, 'backup', '', () => {});
     tasks.update(id, { step: 'copying', backup: name, total: 100 });
-    const ended = reader()
+    const ended = scan()
       .call('backup', [id, { dataDir: config.dataDir, backupDir: config.backupDir, name, version: VERSION }])
       .then(
         () => tasks.end(id, { state: 'done', done: 100 }),

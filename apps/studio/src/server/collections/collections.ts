@@ -4,7 +4,7 @@ import { and, asc, count, countDistinct, eq, isNotNull, sql } from 'drizzle-orm'
 import type { Db } from '../db/open';
 import { collections, judgements, tunings } from '../db/schema';
 import { Failure } from '../failure';
-import type { Catalogue } from '../index/catalogue';
+import type { IndexManager } from '../index/index-manager';
 
 type Row = typeof collections.$inferSelect & { name: string };
 
@@ -19,15 +19,15 @@ const byName = (db: Db) =>
 /** Collections: their making, listing and unmaking. */
 export class Collections {
   readonly #db: Db;
-  readonly #catalogue: Catalogue;
+  readonly #indexManager: IndexManager;
   readonly #byName: ReturnType<typeof byName>;
   /** Every search asks for the number, which a name keeps until the collection is removed, here and nowhere else. */
   readonly #ids = new Map<string, number>();
   #count: number | null = null;
 
-  constructor(db: Db, catalogue: Catalogue) {
+  constructor(db: Db, indexManager: IndexManager) {
     this.#db = db;
-    this.#catalogue = catalogue;
+    this.#indexManager = indexManager;
     this.#byName = byName(db);
   }
 
@@ -91,7 +91,7 @@ export class Collections {
       .from(tunings)
       .where(and(eq(tunings.collectionId, row.id), eq(tunings.version, 0)))
       .get();
-    const { generation, bytes } = this.#catalogue.facts(row.id);
+    const { generation, bytes } = this.#indexManager.facts(row.id);
     return {
       name,
       title,
@@ -134,7 +134,7 @@ export class Collections {
       })
       .immediate();
     this.#count = null;
-    await this.#catalogue.open(id);
+    await this.#indexManager.open(id);
     return this.get(name);
   }
 
@@ -144,13 +144,13 @@ export class Collections {
     return this.get(name);
   }
 
-  /** Takes the collection out of sight at once; its records are cleared away by the keeper afterwards. */
+  /** Takes the collection out of sight at once; its records are cleared away by the writer afterwards. */
   remove(name: string): void {
     const { id } = this.row(name);
     this.#db.update(collections).set({ name: null }).where(eq(collections.id, id)).run();
     this.#ids.delete(name);
     this.#count = null;
-    this.#catalogue.forget(id);
+    this.#indexManager.forget(id);
   }
 
   card(name: string): Card {

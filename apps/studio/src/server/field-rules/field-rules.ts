@@ -5,20 +5,20 @@ import type { Collections } from '../collections/collections';
 import type { Db } from '../db/open';
 import { collections } from '../db/schema';
 import { Failure } from '../failure';
-import type { Catalogue } from '../index/catalogue';
+import type { IndexManager } from '../index/index-manager';
 import type { RepairProgress } from '../records/repair-job';
 import type { Tasks } from '../tasks/tasks';
-import type { KeeperMethods } from '../workers/keeper-worker';
-import type { ReaderMethods } from '../workers/reader-worker';
+import type { WriterMethods } from '../workers/writer-worker';
+import type { ScanMethods } from '../workers/scan-worker';
 import type { RemoteThread } from '../workers/rpc';
 
 export interface FieldRuleParts {
   db: Db;
   collections: Collections;
-  catalogue: Catalogue;
+  indexManager: IndexManager;
   tasks: Tasks;
-  keeper: RemoteThread<KeeperMethods>;
-  reader: () => RemoteThread<ReaderMethods>;
+  writer: RemoteThread<WriterMethods>;
+  scan: () => RemoteThread<ScanMethods>;
 }
 
 /** How the values of a collection's fields are read: by every write from now on, and, when asked, in what is here. */
@@ -54,28 +54,28 @@ export class FieldRules {
 
   /** What a rule would do to the records that are here. */
   effect(name: string, rule: FieldRule): Promise<RuleEffect> {
-    return this.#parts.reader().call('ruleEffect', [this.#parts.collections.row(name).id, rule]);
+    return this.#parts.scan().call('ruleEffect', [this.#parts.collections.row(name).id, rule]);
   }
 
   /** Brings the records that are here in line with the rules, as a task. */
   apply(name: string): { task: Task; ended: Promise<Task> } {
-    const { tasks, keeper, catalogue } = this.#parts;
+    const { tasks, writer, indexManager } = this.#parts;
     const { id: collectionId, records } = this.#parts.collections.row(name);
     const id = randomUUID();
-    tasks.begin(id, 'repair', name, () => keeper.send('repairCancel', [id]));
+    tasks.begin(id, 'repair', name, () => writer.send('repairCancel', [id]));
     tasks.update(id, { total: records, step: 'reading values anew' });
-    const ended = keeper
+    const ended = writer
       .call('repair', [id, { collectionId, rules: this.get(name) }])
       .then(async ({ done, changed, cancelled }) => {
         tasks.update(id, { done, repeated: 0, step: 'indexing' });
-        if (changed > 0) await catalogue.refresh(collectionId);
+        if (changed > 0) await indexManager.refresh(collectionId);
         return tasks.end(id, { state: cancelled ? 'cancelled' : 'done', changed });
       })
       .catch((error: Error) => tasks.end(id, { state: 'failed', errors: [{ detail: error.message }] }));
     return { task: tasks.get(id), ended };
   }
 
-  /** What the keeper says while it goes through the records. */
+  /** What the writer says while it goes through the records. */
   onProgress(id: string, { done, changed }: RepairProgress): void {
     this.#parts.tasks.update(id, { done, changed });
   }

@@ -66,8 +66,8 @@ export class Metrics {
       ({ replaced }) => replaced,
     );
     gauge('yucca_collections', 'Collections', ({ collections }) => collections.ids().length);
-    gauge('yucca_index_bytes', 'Size of all indexes in memory', ({ collections, catalogue }) =>
-      collections.ids().reduce((sum, { id }) => sum + catalogue.facts(id).bytes, 0),
+    gauge('yucca_index_bytes', 'Size of all indexes in memory', ({ collections, indexManager }) =>
+      collections.ids().reduce((sum, { id }) => sum + indexManager.facts(id).bytes, 0),
     );
     gauge('yucca_tasks_running', 'Tasks that run', ({ tasks }) => tasks.running);
     gauge('yucca_wal_bytes', 'Size of the write-ahead log', ({ config }) =>

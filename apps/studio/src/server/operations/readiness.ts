@@ -2,9 +2,9 @@ import type { Readiness } from '@yucca/contract';
 import type { Runtime } from '../runtime';
 
 /** What the server says of itself, in full. */
-export function readinessOf({ collections, catalogue, storage, integrity, threads }: Runtime): Readiness {
+export function readinessOf({ collections, indexManager, storage, integrity, threads }: Runtime): Readiness {
   const each = collections.ids().map(({ name, id }) => {
-    const { state, progress } = catalogue.readiness(id);
+    const { state, progress } = indexManager.readiness(id);
     return {
       name,
       state,

@@ -3,22 +3,22 @@ import { LRUCache } from 'lru-cache';
 import type { Collections } from '../collections/collections';
 import type { Db } from '../db/open';
 import type { SearchService } from '../search/search';
-import type { ReaderMethods } from '../workers/reader-worker';
+import type { ScanMethods } from '../workers/scan-worker';
 import type { RemoteThread } from '../workers/rpc';
 
-/** Profiles of collections: made on the reader's thread when asked for, kept until a record changes. */
+/** Profiles of collections: made on the scan thread when asked for, kept until a record changes. */
 export class Profiles {
   readonly #db: Db;
   readonly #collections: Collections;
   readonly #search: SearchService;
-  readonly #reader: () => RemoteThread<ReaderMethods>;
+  readonly #scan: () => RemoteThread<ScanMethods>;
   readonly #kept = new LRUCache<string, Promise<Profile>>({ max: 40 });
 
-  constructor(db: Db, collections: Collections, search: SearchService, reader: () => RemoteThread<ReaderMethods>) {
+  constructor(db: Db, collections: Collections, search: SearchService, scan: () => RemoteThread<ScanMethods>) {
     this.#db = db;
     this.#collections = collections;
     this.#search = search;
-    this.#reader = reader;
+    this.#scan = scan;
   }
 
   /** What is in the data; with a condition, in the records that fulfil it alone. Those who ask meanwhile share the work. */
@@ -35,7 +35,7 @@ export class Profiles {
 
   async #make(name: string, id: number, keyField: string, filter: string | null): Promise<Profile> {
     if (filter !== null) await this.#search.keysPage(name, filter, 0, 0, false);
-    return this.#reader().call('profile', [id, keyField, filter]);
+    return this.#scan().call('profile', [id, keyField, filter]);
   }
 
   /** Another with every change of a record: numbers of versions and of tombstones are never given out twice. */

@@ -1,6 +1,6 @@
 import { closeSync, existsSync, mkdirSync, openSync, readdirSync, rmSync, statSync, writeSync } from 'node:fs';
 import path from 'node:path';
-import type { Row } from './readers/reader';
+import type { Row } from './parsers/parser';
 
 /** Failed rows kept of one load; past it they are counted and not kept. */
 const MOST_BYTES = 64 * 1024 * 1024;

@@ -8,9 +8,9 @@ import { storageCodeOf, storageSentence } from '../storage/storage-failure';
 import { isUnpackError } from '../unpack-error';
 import type { AssignedKeys } from './assigned-keys';
 import type { FailedLines } from './failed-lines';
-import { READERS } from './readers';
-import { nestDotted } from './readers/nest';
-import { excerpt, InputError, type Row } from './readers/reader';
+import { PARSERS } from './parsers';
+import { nestDotted } from './parsers/nest';
+import { excerpt, InputError, type Row } from './parsers/parser';
 import { checkRecord, CollectionGone, keyOf, RecordError, type RecordStore, type WriteMode } from './record-store';
 
 export interface LoadOptions {
@@ -165,7 +165,7 @@ class Loader {
     let batch: Row[] = [];
     let bytes = 0;
     try {
-      for await (const row of READERS.get(this.#options.mediaType)!(source)) {
+      for await (const row of PARSERS.get(this.#options.mediaType)!(source)) {
         batch.push(row);
         bytes += row.bytes;
         if (batch.length < BATCH && bytes < BATCH_BYTES) continue;

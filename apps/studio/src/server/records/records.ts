@@ -8,16 +8,16 @@ import type { Db } from '../db/open';
 import { records } from '../db/schema';
 import { Failure, isFailure } from '../failure';
 import { existsSync } from 'node:fs';
-import type { Catalogue } from '../index/catalogue';
+import type { IndexManager } from '../index/index-manager';
 import type { Tasks } from '../tasks/tasks';
 import type { Tunings } from '../tuning/tuning';
-import type { KeeperMethods } from '../workers/keeper-worker';
+import type { WriterMethods } from '../workers/writer-worker';
 import type { SearchService } from '../search/search';
-import type { ReaderMethods } from '../workers/reader-worker';
+import type { ScanMethods } from '../workers/scan-worker';
 import { isRemoteError, isThreadLost, type RemoteThread } from '../workers/rpc';
 import { failedFile } from './failed-lines';
 import { nothingLoaded, type LoadProgress } from './load-job';
-import { READERS } from './readers';
+import { PARSERS } from './parsers';
 import type { WriteMode, WriteOutcome } from './record-store';
 
 export interface LoadRequest {
@@ -46,23 +46,23 @@ export interface RecordParts {
   db: Db;
   dataDir: string;
   collections: Collections;
-  catalogue: Catalogue;
+  indexManager: IndexManager;
   tunings: Tunings;
   tasks: Tasks;
   search: SearchService;
-  keeper: RemoteThread<KeeperMethods>;
-  reader: () => RemoteThread<ReaderMethods>;
+  writer: RemoteThread<WriterMethods>;
+  scan: () => RemoteThread<ScanMethods>;
 }
 
 /** Records: loading, reading, and changing one. */
 export class Records {
   readonly #db: Db;
   readonly #collections: Collections;
-  readonly #catalogue: Catalogue;
+  readonly #indexManager: IndexManager;
   readonly #tunings: Tunings;
   readonly #tasks: Tasks;
-  readonly #keeper: RemoteThread<KeeperMethods>;
-  readonly #reader: () => RemoteThread<ReaderMethods>;
+  readonly #writer: RemoteThread<WriterMethods>;
+  readonly #scan: () => RemoteThread<ScanMethods>;
   readonly #search: SearchService;
   readonly #dataDir: string;
   /** The loads that run: bytes expected of them, and what was told of them last. */
@@ -71,16 +71,16 @@ export class Records {
   constructor(parts: RecordParts) {
     this.#db = parts.db;
     this.#collections = parts.collections;
-    this.#catalogue = parts.catalogue;
+    this.#indexManager = parts.indexManager;
     this.#tunings = parts.tunings;
     this.#tasks = parts.tasks;
-    this.#keeper = parts.keeper;
-    this.#reader = parts.reader;
+    this.#writer = parts.writer;
+    this.#scan = parts.scan;
     this.#search = parts.search;
     this.#dataDir = parts.dataDir;
   }
 
-  /** What the keeper says while it loads. */
+  /** What the writer says while it loads. */
   onProgress(load: string, progress: LoadProgress): void {
     const running = this.#running.get(load);
     if (running) running.told = progress;
@@ -101,14 +101,14 @@ export class Records {
   async load(name: string, request: LoadRequest): Promise<{ task: Task; searchable: Promise<Task> }> {
     const { id: collectionId, keyField } = this.#collections.row(name);
     const { mediaType, gzip, mode, assignKeys, nest = false, bytes, body } = request;
-    if (!READERS.has(mediaType)) {
+    if (!PARSERS.has(mediaType)) {
       throw new Failure(
         'unsupported-type',
-        `Records come as ${[...READERS.keys()].join(', ')}; this was sent as “${mediaType.slice(0, 80) || 'nothing'}”.`,
+        `Records come as ${[...PARSERS.keys()].join(', ')}; this was sent as “${mediaType.slice(0, 80) || 'nothing'}”.`,
       );
     }
     const id = request.taskId ?? randomUUID();
-    this.#tasks.begin(id, 'load', name, () => this.#keeper.send('loadCancel', [id]));
+    this.#tasks.begin(id, 'load', name, () => this.#writer.send('loadCancel', [id]));
     this.#running.set(id, { name, expected: gzip ? null : bytes, told: nothingLoaded() });
     const progress = await this.#pump(id, { collectionId, keyField, mediaType, gzip, mode, assignKeys, nest }, body);
     this.#tasks.update(id, { ...this.#asTask(id, progress), total: progress.done + progress.failed, step: 'indexing' });
@@ -134,12 +134,12 @@ export class Records {
   /** Hands an input over, piece by piece. Answers what came of it, whatever breaks on the way. */
   async #pump(
     id: string,
-    options: Parameters<KeeperMethods['loadBegin']>[1],
+    options: Parameters<WriterMethods['loadBegin']>[1],
     body: AsyncIterable<Uint8Array>,
   ): Promise<LoadProgress> {
     try {
-      await this.#keeper.call('loadBegin', [id, options]);
-      return await this.#keeper.call('loadEnd', [id, await this.#send(id, body)]);
+      await this.#writer.call('loadBegin', [id, options]);
+      return await this.#writer.call('loadEnd', [id, await this.#send(id, body)]);
     } catch (error) {
       // The thread that wrote is gone, or made a mistake: what it told last is stored, and perhaps a little more.
       const told = this.#running.get(id)?.told ?? nothingLoaded();
@@ -153,7 +153,7 @@ export class Records {
   /** Sends the bytes. Answers why they ended before their end; null when they did not. */
   async #send(id: string, body: AsyncIterable<Uint8Array>): Promise<string | null> {
     try {
-      for await (const chunk of body) if (!(await this.#keeper.call('loadChunk', [id, chunk]))) break;
+      for await (const chunk of body) if (!(await this.#writer.call('loadChunk', [id, chunk]))) break;
       return null;
     } catch (error) {
       if (isThreadLost(error) || isRemoteError(error)) throw error;
@@ -165,20 +165,20 @@ export class Records {
 
   /** Ends the loads into a collection. */
   cancelLoads(name: string): void {
-    for (const [id, load] of this.#running) if (load.name === name) this.#keeper.send('loadCancel', [id]);
+    for (const [id, load] of this.#running) if (load.name === name) this.#writer.send('loadCancel', [id]);
   }
 
   async #makeSearchable(name: string, collectionId: number): Promise<void> {
     const wanted = this.#collections.wantsUnderstanding(name);
     if (wanted !== null) {
-      const { card, facets } = await this.#reader().call('understand', [collectionId, wanted.keyField]);
+      const { card, facets } = await this.#scan().call('understand', [collectionId, wanted.keyField]);
       const first = this.#collections.understood(name, card, facets);
       if (first !== null) {
         await this.#tunings.replaceDraft(name, first);
         await this.#tunings.publish(name, 'Facets guessed from the data');
       }
     }
-    await this.#catalogue.refresh(collectionId);
+    await this.#indexManager.refresh(collectionId);
   }
 
   /**
@@ -250,18 +250,18 @@ export class Records {
     // Asked for nothing, so that what is wrong with the condition is told by whoever knows the fields.
     if (filter !== null) await this.#search.keysPage(name, filter, 0, 0, !forced);
     const id = randomUUID();
-    const reader = this.#reader();
-    await reader
+    const scan = this.#scan();
+    await scan
       .call('exportBegin', [id, { collectionId, format, fields: [...fields], filter, forSpreadsheets }])
       .catch(asFailure);
     try {
       for (;;) {
-        const piece = await reader.call('exportNext', [id]);
+        const piece = await scan.call('exportNext', [id]);
         if (piece === null) return;
         yield piece;
       }
     } finally {
-      reader.send('exportEnd', [id]);
+      scan.send('exportEnd', [id]);
     }
   }
 
@@ -276,8 +276,8 @@ export class Records {
   async put(name: string, key: string, record: unknown, mode: WriteMode): Promise<WriteOutcome> {
     const { id, keyField } = this.#collections.row(name);
     if (mode === 'merge') await this.get(name, key);
-    const outcome = await this.#keeper.call('put', [id, key, JSON.stringify(record), mode, keyField]).catch(asFailure);
-    if (outcome.did !== 'unchanged') await this.#catalogue.refresh(id);
+    const outcome = await this.#writer.call('put', [id, key, JSON.stringify(record), mode, keyField]).catch(asFailure);
+    if (outcome.did !== 'unchanged') await this.#indexManager.refresh(id);
     return outcome;
   }
 
@@ -287,8 +287,8 @@ export class Records {
    */
   async remove(name: string, keys: string[], filter: string | null = null): Promise<number> {
     const { id } = this.#collections.row(name);
-    const removed = await this.#keeper.call('remove', [id, keys, filter]).catch(asFailure);
-    if (removed > 0) await this.#catalogue.refresh(id);
+    const removed = await this.#writer.call('remove', [id, keys, filter]).catch(asFailure);
+    if (removed > 0) await this.#indexManager.refresh(id);
     return removed;
   }
 }

@@ -12,7 +12,7 @@ import { randomUUID } from 'node:crypto';
 import type { Clock } from '../clock';
 import type { Collections } from '../collections/collections';
 import { Failure } from '../failure';
-import type { Catalogue } from '../index/catalogue';
+import type { IndexManager } from '../index/index-manager';
 import { isRemoteError } from '../workers/rpc';
 import type { AnsweredQueries, AnsweredQuery } from '../past-queries/answered-queries';
 import type { PastQueries } from '../past-queries/past-queries';
@@ -34,7 +34,7 @@ const PAST_QUERIES_READ = 20;
 export interface SearchParts {
   clock: Pick<Clock, 'now'>;
   collections: Collections;
-  catalogue: Catalogue;
+  indexManager: IndexManager;
   searchers: Searchers;
   tunings: Pick<Tunings, 'get'>;
   answered: Pick<AnsweredQueries, 'keep'>;
@@ -51,8 +51,8 @@ export class SearchService {
 
   /** What would answer now, as a text: a repeated question to the same has the same answer. Placements depend on the day. */
   state(name: string): string {
-    const { collections, catalogue } = this.#parts;
-    return `${catalogue.facts(collections.idOf(name)).generation}/${this.#today()}`;
+    const { collections, indexManager } = this.#parts;
+    return `${indexManager.facts(collections.idOf(name)).generation}/${this.#today()}`;
   }
 
   #today(): string {
@@ -174,9 +174,9 @@ export class SearchService {
     run: Run<T>,
     { version, on }: Pick<SearchRequest, 'version' | 'on'> = {},
   ): Promise<T> {
-    const { collections, catalogue, searchers } = this.#parts;
+    const { collections, indexManager, searchers } = this.#parts;
     const id = collections.idOf(name);
-    catalogue.requireReady(id);
+    indexManager.requireReady(id);
     const today = on ?? this.#today();
     const older = typeof version === 'number' ? this.#older(name, id, version) : undefined;
     const question: Question = { collectionId: id, today, forcedFilter, older };
@@ -194,7 +194,7 @@ export class SearchService {
   /** The tuning of a published version. Throws a Failure when there is none, or when the index no longer has what it needs. */
   #older(name: string, id: number, version: number): TuningDocument {
     const document = this.#parts.tunings.get(name, version);
-    if (this.#parts.catalogue.costOf(id, document).rebuild)
+    if (this.#parts.indexManager.costOf(id, document).rebuild)
       throw new Failure(
         'conflict',
         `Version ${version} needs an index this collection does not have now. Restore it as the draft to look at it.`,

@@ -1,15 +1,15 @@
 import type { Readiness } from '@yucca/contract';
-import type { ReaderMethods } from '../workers/reader-worker';
+import type { ScanMethods } from '../workers/scan-worker';
 import type { RemoteThread } from '../workers/rpc';
 
 /** What is known of the database being whole. Checking reads all of it, so it is done in a thread, and on demand. */
 export class Integrity {
-  readonly #reader: () => RemoteThread<ReaderMethods>;
+  readonly #scan: () => RemoteThread<ScanMethods>;
   #state: Readiness['integrity'] = { state: 'unchecked', checkedAt: null, problems: [] };
   #running: Promise<Readiness['integrity']> | null = null;
 
-  constructor(reader: () => RemoteThread<ReaderMethods>) {
-    this.#reader = reader;
+  constructor(scan: () => RemoteThread<ScanMethods>) {
+    this.#scan = scan;
   }
 
   get state(): Readiness['integrity'] {
@@ -25,7 +25,7 @@ export class Integrity {
   async #check(): Promise<Readiness['integrity']> {
     this.#state = { ...this.#state, state: 'checking' };
     try {
-      const problems = await this.#reader().call('checkDatabase', []);
+      const problems = await this.#scan().call('checkDatabase', []);
       const checkedAt = new Date().toISOString();
       this.#state = { state: problems.length === 0 ? 'ok' : 'damaged', checkedAt, problems };
     } catch (error) {

@@ -3,13 +3,13 @@ import { sniffSeparator } from '@yucca/engine/understand';
 import { parse } from 'csv-parse/sync';
 import { stringify } from 'csv-stringify/sync';
 import { Failure } from '../failure';
-import { oneWayGroup, sameGroup, type SynonymReading } from './reading';
+import { oneWayGroup, sameGroup, type ParsedSynonyms } from './parsed-synonyms';
 
 /**
  * Synonyms as CSV (RFC 4180), a row for each group: `same` and its words, or `oneWay`, what is typed and what it finds as
  * well. A file without these words is a list of groups of the same meaning. Throws a Failure that names the line.
  */
-export function synonymsFromCsv(text: string): SynonymReading {
+export function synonymsFromCsv(text: string): ParsedSynonyms {
   let rows: string[][];
   try {
     rows = parse(text, {

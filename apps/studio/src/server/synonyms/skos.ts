@@ -3,7 +3,7 @@ import { JsonLdParser } from 'jsonld-streaming-parser';
 import { DataFactory, Parser, Store, Writer, type NamedNode, type Quad, type Term } from 'n3';
 import { RdfXmlParser } from 'rdfxml-streaming-parser';
 import { Failure } from '../failure';
-import { oneWayGroup, sameGroup, type SynonymReading } from './reading';
+import { oneWayGroup, sameGroup, type ParsedSynonyms } from './parsed-synonyms';
 
 const SKOS = 'http://www.w3.org/2004/02/skos/core#';
 const RDF_TYPE = 'http://www.w3.org/1999/02/22-rdf-syntax-ns#type';
@@ -20,7 +20,7 @@ const BASE = 'urn:yucca:synonyms:';
  * labels, which SKOS keeps for misspellings, find it and are not found by it; and a concept finds its narrower ones.
  * Throws a Failure that says where the file cannot be read.
  */
-export async function synonymsFromSkos(text: string, type: RdfType): Promise<SynonymReading> {
+export async function synonymsFromSkos(text: string, type: RdfType): Promise<ParsedSynonyms> {
   const store = new Store();
   try {
     store.addQuads(await quadsOf(text, type));

@@ -6,7 +6,7 @@ import type { Collections } from '../collections/collections';
 import type { Db } from '../db/open';
 import { collections, tunings } from '../db/schema';
 import { Failure } from '../failure';
-import type { Catalogue } from '../index/catalogue';
+import type { IndexManager } from '../index/index-manager';
 import { applyMergePatch } from '../records/merge-patch';
 import { validate } from '../validate';
 
@@ -25,12 +25,12 @@ const tagOfText = (text: string): string => `"${createHash('sha256').update(text
 export class Tunings {
   readonly #db: Db;
   readonly #collections: Collections;
-  readonly #catalogue: Catalogue;
+  readonly #indexManager: IndexManager;
 
-  constructor(db: Db, collectionsService: Collections, catalogue: Catalogue) {
+  constructor(db: Db, collectionsService: Collections, indexManager: IndexManager) {
     this.#db = db;
     this.#collections = collectionsService;
-    this.#catalogue = catalogue;
+    this.#indexManager = indexManager;
   }
 
   /** A version's document. With no draft, the draft is the live document. */
@@ -81,7 +81,7 @@ export class Tunings {
     this.#requireTag(name, onlyIf);
     make();
     let document: TuningDocument = {};
-    await this.#catalogue.retune(
+    await this.#indexManager.retune(
       id,
       () => {
         this.#requireTag(name, onlyIf);
@@ -111,12 +111,12 @@ export class Tunings {
 
   /** What saving a draft would take. Throws a Failure when it is not valid. */
   cost(name: string, input: unknown): { rebuild: boolean; records: number; aboutS: number } {
-    return this.#catalogue.costOf(this.#collections.row(name).id, checkTuning(input));
+    return this.#indexManager.costOf(this.#collections.row(name).id, checkTuning(input));
   }
 
   async discardDraft(name: string): Promise<void> {
     const { id } = this.#collections.row(name);
-    await this.#catalogue.retune(
+    await this.#indexManager.retune(
       id,
       () => [],
       () => this.#dropDraft(id),
@@ -136,7 +136,7 @@ export class Tunings {
     let version = 0;
     // The draft as it is when it is the publishing's turn: one that was saved before that goes live, a later one stays.
     let document: TuningDocument | null = null;
-    await this.#catalogue.retune(
+    await this.#indexManager.retune(
       id,
       () => ((document = this.#find(id, DRAFT)) === null ? [] : [document]),
       () => (version = this.#makeLive(id, document, note)),

@@ -27,7 +27,7 @@ import {
 import { rankBiasedOverlap } from '@yucca/engine/compare';
 import { workerData } from 'node:worker_threads';
 import { openDb, type Db } from '../db/open';
-import { rowsThat } from '../reading/rows-that';
+import { rowsThat } from '../scan/rows-that';
 import { serve } from './rpc';
 import type { ThreadData } from './spawn';
 

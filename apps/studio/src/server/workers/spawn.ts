@@ -7,8 +7,8 @@ export interface ThreadData extends Pulse {
 }
 
 // The only lines that depend on the bundler: it finds the worker's file by the shape of `new Worker(new URL(…))`.
-export const spawnKeeper = (workerData: ThreadData): Worker =>
-  new Worker(new URL('./keeper-worker.ts', import.meta.url), { workerData, name: 'keeper' });
+export const spawnWriter = (workerData: ThreadData): Worker =>
+  new Worker(new URL('./writer-worker.ts', import.meta.url), { workerData, name: 'writer' });
 
 export const spawnBuilder = (workerData: ThreadData): Worker =>
   new Worker(new URL('./builder-worker.ts', import.meta.url), { workerData, name: 'builder' });
@@ -16,5 +16,5 @@ export const spawnBuilder = (workerData: ThreadData): Worker =>
 export const spawnSearcher = (workerData: ThreadData): Worker =>
   new Worker(new URL('./search-worker.ts', import.meta.url), { workerData, name: 'searcher' });
 
-export const spawnReader = (workerData: ThreadData): Worker =>
-  new Worker(new URL('./reader-worker.ts', import.meta.url), { workerData, name: 'reader' });
+export const spawnScan = (workerData: ThreadData): Worker =>
+  new Worker(new URL('./scan-worker.ts', import.meta.url), { workerData, name: 'scan' });

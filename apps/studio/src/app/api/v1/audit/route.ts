@@ -6,7 +6,7 @@ import { isTrue, oneOf, wholeNumber } from '@/http/input';
 import { json, Reply } from '@/http/reply';
 import { refuseOthers, route } from '@/http/route';
 import { requireNoLimits } from '@/server/keys/caller';
-import { asCell } from '@/server/reading/export';
+import { asCell } from '@/server/scan/export';
 
 const COLUMNS = ['at', 'actor', 'keyId', 'remote', 'method', 'path', 'collection', 'detail'] as const;
 

@@ -12,7 +12,7 @@ import { Failure } from '../failure';
 import type { StorageHealth } from '../storage/storage-health';
 import { storageCodeOf } from '../storage/storage-failure';
 import type { BuilderMethods } from '../workers/builder-worker';
-import type { KeeperMethods } from '../workers/keeper-worker';
+import type { WriterMethods } from '../workers/writer-worker';
 import { isThreadLost, type RemoteThread, type ThreadOnDemand } from '../workers/rpc';
 import type { PublishedState } from '../workers/search-worker';
 import type { BuildJob, BuiltSegment } from './build-segment';
@@ -79,7 +79,7 @@ const shared = (bytes: number): SharedArrayBuffer => new SharedArrayBuffer(bytes
 export interface CatalogueParts {
   db: Db;
   dataDir: string;
-  keeper: RemoteThread<KeeperMethods>;
+  writer: RemoteThread<WriterMethods>;
   builder: ThreadOnDemand<BuilderMethods>;
   /** Shows a collection's new state to all searchers. */
   publish: (state: PublishedState) => void;
@@ -92,7 +92,7 @@ export interface CatalogueParts {
  * writes, after a tuning is published, after a merge. The database is the truth; whatever is on disk here can be made
  * again from it, and is, when it is missing or damaged.
  */
-export class Catalogue {
+export class IndexManager {
   readonly #parts: CatalogueParts;
   readonly #entries = new Map<number, Entry>();
   /** Records a second, as the last large build went; before the first, a careful guess. */
@@ -510,7 +510,7 @@ export class Catalogue {
   async #buildFresh(job: BuildJob): Promise<BuiltSegment> {
     for (let tries = 1; ; tries++) {
       try {
-        return await this.#parts.keeper.call('buildFresh', [job]);
+        return await this.#parts.writer.call('buildFresh', [job]);
       } catch (error) {
         if (!isThreadLost(error) || tries === TRIES) throw error;
         await new Promise((resolve) => setTimeout(resolve, tries * RESTING_MS));

@@ -1,9 +1,9 @@
 import { ArrayElements } from '@yucca/engine/understand';
 import { parseRow } from './parse-row';
-import { InputError, MAX_ROW_BYTES, type Reader, type Row } from './reader';
+import { InputError, MAX_ROW_BYTES, type Parser, type Row } from './parser';
 
 /** A JSON array of records, or one record. The array is read as it arrives; a syntax error ends the input there. */
-export const readJsonArray: Reader = async function* (input) {
+export const readJsonArray: Parser = async function* (input) {
   let kind: 'array' | 'object' | null = null;
   const single: Buffer[] = [];
   let singleBytes = 0;

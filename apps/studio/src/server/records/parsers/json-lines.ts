@@ -1,11 +1,11 @@
 import { parseRow } from './parse-row';
-import { MAX_ROW_BYTES, type Reader, type Row } from './reader';
+import { MAX_ROW_BYTES, type Parser, type Row } from './parser';
 
 const NEWLINE = 10;
 const decoder = new TextDecoder();
 
 /** JSON Lines: one JSON value a line. Blank lines are passed over; a broken line never stops the next. */
-export const readJsonLines: Reader = async function* (input) {
+export const readJsonLines: Parser = async function* (input) {
   let line = 0;
   let rest: Buffer[] = [];
   let restBytes = 0;

@@ -1,10 +1,10 @@
 import { readCsv } from './csv';
 import { readJsonArray } from './json-array';
 import { readJsonLines } from './json-lines';
-import type { Reader } from './reader';
+import type { Parser } from './parser';
 
-/** The formats records can be loaded from, by media type. A new format is a new reader and a line here. */
-export const READERS: ReadonlyMap<string, Reader> = new Map([
+/** The formats records can be loaded from, by media type. A new format is a new parser and a line here. */
+export const PARSERS: ReadonlyMap<string, Parser> = new Map([
   ['application/json', readJsonArray],
   ['application/x-ndjson', readJsonLines],
   ['application/jsonl', readJsonLines],

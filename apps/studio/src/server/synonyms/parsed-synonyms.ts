@@ -1,7 +1,7 @@
 import type { SynonymGroup } from '@yucca/contract';
 
 /** What was read of a file of synonyms. */
-export interface SynonymReading {
+export interface ParsedSynonyms {
   groups: SynonymGroup[];
   /** What was left out, in sentences. */
   ignored: string[];

@@ -90,7 +90,7 @@ function readJson(text: string): unknown {
   }
 }
 
-/** What each reading makes of a text. A new reading is a line here and a name in the contract. */
+/** What each coercion makes of a text. A new coercion is a line here and a name in the contract. */
 const READ: Readonly<Record<FieldRule['as'], Read>> = {
   number: readNumber,
   boolean: readBoolean,
@@ -113,13 +113,13 @@ const FITS: Readonly<Record<FieldRule['as'], (value: unknown) => boolean>> = {
 };
 
 /** Whether a value is already what a rule asks for. */
-export function isRead({ as }: FieldRule, value: unknown): boolean {
+export function isCoerced({ as }: FieldRule, value: unknown): boolean {
   return FITS[as](value);
 }
 
 /** Reads one value by a rule. Answers the value itself where it is right already or cannot be read so. */
-export function readValue(rule: FieldRule, value: unknown): unknown {
-  if (value === null || typeof value === 'object' || isRead(rule, value)) return value;
+export function coerce(rule: FieldRule, value: unknown): unknown {
+  if (value === null || typeof value === 'object' || isCoerced(rule, value)) return value;
   if (rule.as === 'boolean' && typeof value === 'number') return value === 1 ? true : value === 0 ? false : value;
   if (typeof value !== 'string' && rule.as !== 'text') return value;
   const read = READ[rule.as](String(value), rule.separator ?? ',');

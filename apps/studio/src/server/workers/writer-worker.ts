@@ -1,4 +1,4 @@
-/** The keeper: the one thread that writes records, and that makes the small fresh part of an index right after. */
+/** The writer thread: the one that writes records, and that makes the small fresh part of an index right after. */
 import { eq } from 'drizzle-orm';
 import { rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
@@ -8,7 +8,7 @@ import { openDb } from '../db/open';
 import { keys } from '../db/schema';
 import { buildSegment, type BuildJob, type BuiltSegment } from '../index/build-segment';
 import { FailedLines } from '../records/failed-lines';
-import { rowsThat } from '../reading/rows-that';
+import { rowsThat } from '../scan/rows-that';
 import { startLoad, type LoadJob, type LoadOptions, type LoadProgress } from '../records/load-job';
 import {
   checkRecord,
@@ -47,7 +47,7 @@ interface Notes {
 
 const cancelledRepairs = new Set<string>();
 
-export type KeeperEvent = { load: string; progress: LoadProgress } | { repair: string; progress: RepairProgress };
+export type WriterEvent = { load: string; progress: LoadProgress } | { repair: string; progress: RepairProgress };
 
 const methods = {
   /** Begins a load and answers at once; the end comes as the answer to `loadEnd`. */
@@ -55,7 +55,7 @@ const methods = {
     loads.set(
       id,
       startLoad(store, options, new FailedLines(dataDir, id), (progress) =>
-        tell({ load: id, progress } satisfies KeeperEvent),
+        tell({ load: id, progress } satisfies WriterEvent),
       ),
     );
   },
@@ -84,7 +84,7 @@ const methods = {
 
   /** Brings the records of a collection in line with its field rules. */
   async repair(id: string, order: RepairOrder): Promise<RepairProgress & { cancelled: boolean }> {
-    const onProgress = (progress: RepairProgress): void => tell({ repair: id, progress } satisfies KeeperEvent);
+    const onProgress = (progress: RepairProgress): void => tell({ repair: id, progress } satisfies WriterEvent);
     const done = await repairRecords(db, store, order, onProgress, () => cancelledRepairs.has(id));
     return { ...done, cancelled: cancelledRepairs.delete(id) };
   },
@@ -152,6 +152,6 @@ const methods = {
   },
 };
 
-export type KeeperMethods = typeof methods;
+export type WriterMethods = typeof methods;
 
 serve(methods);

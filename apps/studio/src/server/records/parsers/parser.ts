@@ -12,7 +12,7 @@ export type Row = {
 } & ({ value: unknown } | { error: string });
 
 /** Turns bytes into rows, one at a time and with bounded memory. */
-export type Reader = (input: Readable) => AsyncIterable<Row>;
+export type Parser = (input: Readable) => AsyncIterable<Row>;
 
 /** The input as a whole cannot be read on; what came before stays. */
 export class InputError extends Error {

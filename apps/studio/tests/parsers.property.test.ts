@@ -1,12 +1,12 @@
 import { Readable } from 'node:stream';
 import fc from 'fast-check';
-import { readCsv } from '../src/server/records/readers/csv';
-import { readJsonArray } from '../src/server/records/readers/json-array';
-import { readJsonLines } from '../src/server/records/readers/json-lines';
-import type { Reader, Row } from '../src/server/records/readers/reader';
+import { readCsv } from '../src/server/records/parsers/csv';
+import { readJsonArray } from '../src/server/records/parsers/json-array';
+import { readJsonLines } from '../src/server/records/parsers/json-lines';
+import type { Parser, Row } from '../src/server/records/parsers/parser';
 
 /** Sends a text in pieces of the given sizes, over and over, so that letters and quotes are cut anywhere. */
-async function read(reader: Reader, text: string, sizes: number[]): Promise<Row[]> {
+async function read(parser: Parser, text: string, sizes: number[]): Promise<Row[]> {
   const bytes = Buffer.from(text);
   const pieces = function* (): Generator<Buffer> {
     for (let at = 0, i = 0; at < bytes.length; i++) {
@@ -16,7 +16,7 @@ async function read(reader: Reader, text: string, sizes: number[]): Promise<Row[
     }
   };
   const rows: Row[] = [];
-  for await (const row of reader(Readable.from(pieces()))) rows.push(row);
+  for await (const row of parser(Readable.from(pieces()))) rows.push(row);
   return rows;
 }
 

@@ -1,14 +1,14 @@
-/** The reader: whatever has to go through all records of a collection without changing them. */
+/** The scan thread: whatever has to go through all records of a collection without changing them. */
 import type { BackupFacts, Card, FieldRule, Profile, RuleEffect } from '@yucca/contract';
 import { Profiler } from '@yucca/engine/profile';
 import { EffectCounter } from '@yucca/engine/rules';
 import { workerData } from 'node:worker_threads';
 import { openDb } from '../db/open';
-import { eachRecord } from '../reading/each-record';
-import { exportRecords, type ExportOrder } from '../reading/export';
+import { eachRecord } from '../scan/each-record';
+import { exportRecords, type ExportOrder } from '../scan/export';
 import { copyEverything, type BackupOrder } from '../backups/copy-everything';
 import { problemsOf } from '../backups/problems-of';
-import { understandRecords } from '../reading/understand';
+import { understandRecords } from '../scan/understand';
 import { serve, StateLost, tell } from './rpc';
 import type { ThreadData } from './spawn';
 
@@ -45,7 +45,7 @@ async function eachOnItsOwn(
 }
 
 /** What this thread says unasked: the share of a backup that is copied, 0 to 1. */
-export interface ReaderEvent {
+export interface ScanEvent {
   backup: string;
   share: number;
 }
@@ -82,7 +82,7 @@ const methods = {
 
   /** Copies everything into a folder; tells the copied share while it goes on. */
   backup(id: string, order: BackupOrder): Promise<BackupFacts> {
-    return copyEverything(order, (share) => tell({ backup: id, share } satisfies ReaderEvent));
+    return copyEverything(order, (share) => tell({ backup: id, share } satisfies ScanEvent));
   },
 
   /** Begins an export on a connection of its own: it stays open between pieces. */
@@ -117,6 +117,6 @@ const methods = {
   },
 };
 
-export type ReaderMethods = typeof methods;
+export type ScanMethods = typeof methods;
 
 serve(methods);

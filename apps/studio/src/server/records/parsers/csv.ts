@@ -1,9 +1,9 @@
-import { parse, type CsvError, type Options, type Parser } from 'csv-parse';
+import { parse, type CsvError, type Options, type Parser as CsvParser } from 'csv-parse';
 import { nameColumns, sniffSeparator } from '@yucca/engine/understand';
 import { stringify } from 'csv-stringify/sync';
 import type { Readable } from 'node:stream';
 import { oneOf } from './one-of';
-import { InputError, MAX_ROW_BYTES, type Reader, type Row } from './reader';
+import { InputError, MAX_ROW_BYTES, type Parser, type Row } from './parser';
 
 /** Columns of a header; above what any spreadsheet has. Every row becomes an object with so many names. */
 const MOST_COLUMNS = 20_000;
@@ -14,7 +14,7 @@ const ROWS_AHEAD = 4;
  * CSV (RFC 4180) with a header row. The separator (comma, semicolon or tab) is read off the header. A row with too few
  * or too many cells, or a stray quote, fails alone; empty cells are left out of the record.
  */
-export const readCsv: Reader = async function* (input) {
+export const readCsv: Parser = async function* (input) {
   const first = await firstPiece(input);
   if (first === null) return;
   const skipped: Row[] = [];
@@ -73,7 +73,7 @@ export const readCsv: Reader = async function* (input) {
 };
 
 /** Hands an input over to a parser until it ends, or nobody wants more of it. Throws what breaks the input. */
-async function feed(input: Readable, parser: Parser, isOver: () => boolean): Promise<void> {
+async function feed(input: Readable, parser: CsvParser, isOver: () => boolean): Promise<void> {
   try {
     for await (const chunk of input) {
       if (isOver() || parser.destroyed) return;
