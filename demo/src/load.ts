@@ -36,7 +36,7 @@ export async function loadQuillbrook(base: string, adminKey: string, dataDir: st
       await call('PUT', `/collections/${name}/judgements`, judgements);
     }
     await visit(call, name);
-    if (draft) await call('PATCH', `/collections/${name}/tuning/draft`, JSON.stringify(draft));
+    if (draft) await call('PATCH', `/collections/${name}/tuning/draft?wait=true`, JSON.stringify(draft));
   }
   for (const page of INTERFACES) {
     if ((await call('GET', `/interfaces/${page.slug}`)).ok) continue;

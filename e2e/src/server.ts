@@ -118,7 +118,19 @@ export class Server {
   async api<T = unknown>(method: string, route: string, body?: unknown): Promise<T> {
     const response = await this.call(method, route, body);
     if (!response.ok) throw new Error(`${response.status} ${await response.text()}`);
-    return (await response.json().catch(() => null)) as T;
+    const answer = (await response.json().catch(() => null)) as T;
+    const monitor = /^<\/api\/v1([^>]+)>; rel="monitor"$/.exec(response.headers.get('link') ?? '');
+    if (monitor) await this.#over(monitor[1]!);
+    return answer;
+  }
+
+  /** Waits for a task that an answer names. */
+  async #over(route: string): Promise<void> {
+    for (;;) {
+      const { task } = await this.json<{ task: { endedAt: string | null } }>('GET', route);
+      if (task.endedAt !== null) return;
+      await new Promise((resolve) => setTimeout(resolve, 20));
+    }
   }
 }
 

@@ -81,6 +81,7 @@ test('a draft with another language, columns or tags is searched before it is pu
     html: ['name'],
     group: { field: 'shop' },
   });
+  await house.yucca.tunings.indexing('plants')?.ended;
   const draft = await house.search('plants', { q: '', version: 'draft' });
   expect(draft.total).toBe(2);
   expect(draft.results.map(({ others }) => others)).toEqual([39, 19]);

@@ -20,6 +20,7 @@ afterAll(() => house.leave());
 test('a draft changes nothing for visitors until it is published, in one step', async () => {
   const live = house.yucca.tunings.get('plants', 'live');
   await house.yucca.tunings.replaceDraft('plants', { ...live, search: [{ field: 'name' }] });
+  await house.yucca.tunings.indexing('plants')?.ended;
   expect(await house.ids('plants', 'fern')).toEqual(['1', '2']);
   expect(await house.ids('plants', { q: 'fern', version: 'draft' })).toEqual(['2']);
   expect(house.yucca.collections.get('plants').draftChanged).toBe(true);
@@ -35,6 +36,7 @@ test('a facet and a field that were not indexed are built before they are seen',
     search: [{ field: 'tags' }],
     facets: [{ name: 'tag', field: 'tags' }],
   });
+  await house.yucca.tunings.indexing('plants')?.ended;
   expect(await house.ids('plants', { q: 'soft', version: 'draft' })).toEqual(['3']);
   await house.yucca.tunings.publish('plants', null);
   const answer = await house.search('plants', { q: 'soft', facets: ['tag'] });

@@ -13,7 +13,7 @@ export interface TaskError {
 /** Work that goes on after the request that asked for it. */
 export interface Task {
   id: string;
-  kind: 'load' | 'repair' | 'backup' | 'check';
+  kind: 'load' | 'repair' | 'index' | 'backup' | 'check';
   /** Empty for what concerns all of them. */
   collection: string;
   state: TaskState;

@@ -55,7 +55,13 @@ export function problemOf(thrown: unknown): ProblemJson {
   const error = isFailure(thrown) ? thrown : (storageFailureOf(thrown) ?? thrown);
   if (isFailure(error)) {
     const [status, title] = PROBLEMS[error.code];
-    const problem: ProblemJson = { type: `urn:yucca:problem:${error.code}`, title, status, detail: error.message };
+    const problem: ProblemJson = {
+      type: `urn:yucca:problem:${error.code}`,
+      title,
+      status,
+      detail: error.message,
+      ...error.members,
+    };
     if (error.parts.length > 0) problem.errors = error.parts;
     return problem;
   }

@@ -25,11 +25,14 @@ export class Failure extends Error {
   override name = 'Failure';
   readonly code: FailureCode;
   readonly parts: ProblemPart[];
+  /** Members of the problem besides the usual ones (RFC 9457, section 3.2). */
+  readonly members: Readonly<Record<string, number>>;
 
-  constructor(code: FailureCode, detail: string, parts: ProblemPart[] = []) {
+  constructor(code: FailureCode, detail: string, parts: ProblemPart[] = [], members: Record<string, number> = {}) {
     super(detail);
     this.code = code;
     this.parts = parts;
+    this.members = members;
   }
 }
 

@@ -39,7 +39,7 @@ import { storageCodeOf } from './storage/storage-failure';
 import { StorageHealth } from './storage/storage-health';
 import { Tasks } from './tasks/tasks';
 import { Tunings } from './tuning/tuning';
-import type { BuilderMethods } from './workers/builder-worker';
+import type { BuilderMethods, BuildProgress } from './workers/builder-worker';
 import type { WriterEvent, WriterMethods } from './workers/writer-worker';
 import type { ScanEvent, ScanMethods } from './workers/scan-worker';
 import { RemoteThread, ThreadOnDemand, type ThreadOptions } from './workers/rpc';
@@ -156,7 +156,15 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
         },
       }),
     ));
-  const builder = new ThreadOnDemand<BuilderMethods>(thread('builder', spawnBuilder, { hangMs: LONG_WORK_HANG_MS }));
+  const building = (name: string): ThreadOnDemand<BuilderMethods> =>
+    new ThreadOnDemand(
+      thread(name, spawnBuilder, {
+        hangMs: LONG_WORK_HANG_MS,
+        onEvent: (event) => indexManager.onProgress(event as BuildProgress),
+      }),
+    );
+  const builder = building('builder');
+  const catchUp = building('catch-up builder');
   const searchers = new Searchers(
     Math.max(2, availableParallelism() - 1),
     (onReplaced) => new RemoteThread<SearcherMethods>(thread('searcher', spawnSearcher, { onReplaced })),
@@ -171,13 +179,14 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
     dataDir,
     writer,
     builder,
+    catchUp,
     publish: (state) => searchers.publish(state),
     storage,
     log,
   });
   const collections = new Collections(db, indexManager);
-  const tunings = new Tunings(db, collections, indexManager);
   const tasks = new Tasks(db, storage);
+  const tunings = new Tunings(db, collections, indexManager, tasks);
   const answered = new AnsweredQueries();
   const pastQueries = new PastQueries(db);
   const search = new SearchService({ clock, collections, indexManager, searchers, tunings, answered, pastQueries });
@@ -259,7 +268,7 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
     backups,
     checks: new Checks(tasks, integrity),
     metrics: new Metrics(() => yucca),
-    threads: () => [writer, builder, ...(scanThread === null ? [] : [scanThread]), ...searchers.threads],
+    threads: () => [writer, builder, catchUp, ...(scanThread === null ? [] : [scanThread]), ...searchers.threads],
     front: null,
     startedAt: Date.now(),
     removeCollection: (name) => {
@@ -275,7 +284,9 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
       storage.close();
       backups.close();
       await writeNotes();
-      await Promise.all([writer, builder, scanThread, ...searchers.threads].map((one) => one?.terminate()));
+      await Promise.all([builder, catchUp].map((one) => one.close()));
+      await tunings.settled();
+      await Promise.all([writer, scanThread, ...searchers.threads].map((one) => one?.terminate()));
       db.$client.close();
       markStopped(dataDir);
       lock.release();

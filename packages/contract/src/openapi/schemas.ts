@@ -92,7 +92,7 @@ const key = object({
 const task = object(
   {
     id: text,
-    kind: { enum: ['load', 'repair', 'backup', 'check'] },
+    kind: { enum: ['load', 'repair', 'index', 'backup', 'check'] },
     collection: text,
     state: { enum: ['queued', 'running', 'done', 'failed', 'cancelled'] },
     total: count,

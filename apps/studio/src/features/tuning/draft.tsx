@@ -37,7 +37,7 @@ function serverOf(collection: string, { draft, tag }: DraftStart): DraftServer {
       const headers = { 'If-Match': tags.get(base) ?? '' };
       try {
         await tagged(
-          (onAnswer) => api(`${path}/draft`, { method: 'PUT', json: document, headers, onAnswer }),
+          (onAnswer) => api(`${path}/draft?wait=true`, { method: 'PUT', json: document, headers, onAnswer }),
           document,
         );
       } catch (error) {

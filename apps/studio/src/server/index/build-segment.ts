@@ -41,6 +41,7 @@ interface Row {
 export function buildSegment(
   db: Db,
   { collectionId, fromVersion, toVersion: upTo, sinceTombstone, plan, atMost }: BuildJob,
+  onProgress: (records: number) => void = () => {},
 ): BuiltSegment {
   const client = db.$client;
   return client.transaction((): BuiltSegment => {
@@ -74,7 +75,9 @@ export function buildSegment(
       .iterate(collectionId, fromVersion, seen.toVersion) as IterableIterator<Row>;
     for (const row of rows) {
       builder.add(row);
-      if (builder.docs % BEAT_EVERY === 0) beat();
+      if (builder.docs % BEAT_EVERY !== 0) continue;
+      beat();
+      onProgress(builder.docs);
     }
     const buffer = builder.docs > 0 ? builder.finish((bytes) => new SharedArrayBuffer(bytes)) : null;
     return { ...seen, buffer, tooMany: false, records: builder.docs };

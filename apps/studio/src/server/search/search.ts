@@ -177,6 +177,7 @@ export class SearchService {
     const { collections, indexManager, searchers } = this.#parts;
     const id = collections.idOf(name);
     indexManager.requireReady(id);
+    if (version === 'draft') indexManager.requireDraft(id);
     const today = on ?? this.#today();
     const older = typeof version === 'number' ? this.#older(name, id, version) : undefined;
     const question: Question = { collectionId: id, today, forcedFilter, older };
@@ -194,7 +195,7 @@ export class SearchService {
   /** The tuning of a published version. Throws a Failure when there is none, or when the index no longer has what it needs. */
   #older(name: string, id: number, version: number): TuningDocument {
     const document = this.#parts.tunings.get(name, version);
-    if (this.#parts.indexManager.costOf(id, document).rebuild)
+    if (!this.#parts.indexManager.canAnswer(id, [document]))
       throw new Failure(
         'conflict',
         `Version ${version} needs an index this collection does not have now. Restore it as the draft to look at it.`,

@@ -1,6 +1,6 @@
-import type { TuningDocument } from '@yucca/contract';
+import type { Task, TuningDocument } from '@yucca/contract';
 import { parseFilter } from '@yucca/engine';
-import { createHash } from 'node:crypto';
+import { createHash, randomUUID } from 'node:crypto';
 import { and, desc, eq, gt } from 'drizzle-orm';
 import type { Collections } from '../collections/collections';
 import type { Db } from '../db/open';
@@ -8,6 +8,7 @@ import { collections, tunings } from '../db/schema';
 import { Failure } from '../failure';
 import type { IndexManager } from '../index/index-manager';
 import { applyMergePatch } from '../records/merge-patch';
+import type { Tasks } from '../tasks/tasks';
 import { validate } from '../validate';
 
 export interface TuningVersion {
@@ -17,7 +18,14 @@ export interface TuningVersion {
   live: boolean;
 }
 
+/** The build of an index that a draft waits for, as a task. */
+export interface Indexing {
+  taskId: string;
+  ended: Promise<Task>;
+}
+
 const DRAFT = 0;
+const TOLD_EVERY_MS = 200;
 
 const tagOfText = (text: string): string => `"${createHash('sha256').update(text).digest('base64url').slice(0, 22)}"`;
 
@@ -26,11 +34,15 @@ export class Tunings {
   readonly #db: Db;
   readonly #collections: Collections;
   readonly #indexManager: IndexManager;
+  readonly #tasks: Tasks;
+  /** The task of the build that each collection's draft waits for. */
+  readonly #indexing = new Map<number, Indexing>();
 
-  constructor(db: Db, collectionsService: Collections, indexManager: IndexManager) {
+  constructor(db: Db, collectionsService: Collections, indexManager: IndexManager, tasks: Tasks) {
     this.#db = db;
     this.#collections = collectionsService;
     this.#indexManager = indexManager;
+    this.#tasks = tasks;
   }
 
   /** A version's document. With no draft, the draft is the live document. */
@@ -80,16 +92,44 @@ export class Tunings {
     // What is wrong is told at once, not after whatever is under way.
     this.#requireTag(name, onlyIf);
     make();
-    let document: TuningDocument = {};
-    await this.#indexManager.retune(
-      id,
-      () => {
-        this.#requireTag(name, onlyIf);
-        return [(document = make())];
-      },
-      () => this.#store(id, document),
-    );
+    const document = await this.#indexManager.retune(id, () => {
+      this.#requireTag(name, onlyIf);
+      const made = make();
+      this.#store(id, made);
+      return made;
+    });
+    this.indexing(name);
     return document;
+  }
+
+  /**
+   * The build that makes the index able to answer the draft, begun when it has to be. Null when the index can already. What
+   * is stored is stored whatever becomes of it.
+   */
+  indexing(name: string): Indexing | null {
+    const { id } = this.#collections.row(name);
+    const known = this.#indexing.get(id);
+    if (known) return known;
+    const rebuild = this.#indexManager.ensure(id);
+    if (rebuild === null) return null;
+    const taskId = randomUUID();
+    this.#tasks.begin(taskId, 'index', name, () => {});
+    this.#tasks.update(taskId, { step: 'indexing', total: rebuild.records });
+    const told = setInterval(() => {
+      this.#tasks.update(taskId, { done: Math.round(rebuild.progress * rebuild.records) });
+    }, TOLD_EVERY_MS);
+    const ended = rebuild.ended
+      .then(
+        () => this.#tasks.end(taskId, { state: 'done', done: rebuild.records }),
+        (error: Error) => this.#tasks.end(taskId, { state: 'failed', errors: [{ detail: error.message }] }),
+      )
+      .finally(() => {
+        clearInterval(told);
+        this.#indexing.delete(id);
+      });
+    const indexing = { taskId, ended };
+    this.#indexing.set(id, indexing);
+    return indexing;
   }
 
   #store(collectionId: number, document: TuningDocument): void {
@@ -109,6 +149,11 @@ export class Tunings {
     throw new Failure('stale', 'The draft has been changed elsewhere since you read it. Read it again.');
   }
 
+  /** Settles when no build is under way any more. */
+  async settled(): Promise<void> {
+    await Promise.allSettled([...this.#indexing.values()].map(({ ended }) => ended));
+  }
+
   /** What saving a draft would take. Throws a Failure when it is not valid. */
   cost(name: string, input: unknown): { rebuild: boolean; records: number; aboutS: number } {
     return this.#indexManager.costOf(this.#collections.row(name).id, checkTuning(input));
@@ -116,11 +161,7 @@ export class Tunings {
 
   async discardDraft(name: string): Promise<void> {
     const { id } = this.#collections.row(name);
-    await this.#indexManager.retune(
-      id,
-      () => [],
-      () => this.#dropDraft(id),
-    );
+    await this.#indexManager.retune(id, () => this.#dropDraft(id));
   }
 
   #dropDraft(collectionId: number): void {
@@ -133,15 +174,17 @@ export class Tunings {
   /** Makes the draft live in one step; answers the new version. Answers the live version when there is no draft. */
   async publish(name: string, note: string | null): Promise<number> {
     const { id } = this.#collections.row(name);
-    let version = 0;
-    // The draft as it is when it is the publishing's turn: one that was saved before that goes live, a later one stays.
-    let document: TuningDocument | null = null;
-    await this.#indexManager.retune(
-      id,
-      () => ((document = this.#find(id, DRAFT)) === null ? [] : [document]),
-      () => (version = this.#makeLive(id, document, note)),
-    );
-    return version;
+    for (;;) {
+      await this.#indexManager.ensure(id)?.ended;
+      // The draft as it is when it is the publishing's turn: one that was saved before that goes live, a later one stays.
+      const version = await this.#indexManager.retune(id, () => {
+        const document = this.#find(id, DRAFT);
+        // It was changed meanwhile, into one that the index cannot answer yet.
+        if (document !== null && !this.#indexManager.canAnswer(id, [document])) return null;
+        return this.#makeLive(id, document, note);
+      });
+      if (version !== null) return version;
+    }
   }
 
   #makeLive(collectionId: number, document: TuningDocument | null, note: string | null): number {

@@ -4,11 +4,19 @@ import { openDb } from '../db/open';
 import { buildSegment, type BuildJob, type BuiltSegment } from '../index/build-segment';
 import { readSegmentFile, writeSegmentFile } from '../index/segment-file';
 import { storageCodeOf } from '../storage/storage-failure';
-import { serve } from './rpc';
+import { serve, tell } from './rpc';
 import type { ThreadData } from './spawn';
 
 const { dataDir } = workerData as ThreadData;
 const db = openDb(dataDir, { readonly: true });
+
+/** Told while a segment is built: how many records are in it so far. */
+export interface BuildProgress {
+  segment: string;
+  records: number;
+}
+
+const TELL_EVERY_MS = 200;
 
 function save(file: string, buffer: SharedArrayBuffer): string | null {
   try {
@@ -24,11 +32,16 @@ function save(file: string, buffer: SharedArrayBuffer): string | null {
 const methods = {
   /**
    * Builds a segment and writes its file before answering. When the disk refuses, the segment is there all the same, in
-   * memory: `unsaved` is the code of what the disk said.
+   * memory: `unsaved` is the code of what the disk said. `segment`: its id, by which it is told how far the build is.
    */
-  build(job: BuildJob, file: string): BuiltSegment & { tookMs: number; unsaved: string | null } {
+  build(job: BuildJob, file: string, segment: string): BuiltSegment & { tookMs: number; unsaved: string | null } {
     const start = performance.now();
-    const built = buildSegment(db, job);
+    let told = start;
+    const built = buildSegment(db, job, (records) => {
+      if (performance.now() - told < TELL_EVERY_MS) return;
+      told = performance.now();
+      tell({ segment, records } satisfies BuildProgress);
+    });
     const unsaved = built.buffer === null ? null : save(file, built.buffer);
     return { ...built, unsaved, tookMs: performance.now() - start };
   },

@@ -235,6 +235,7 @@ export class ThreadOnDemand<M extends Methods> {
   readonly #restMs: number;
   #thread: RemoteThread<M> | null = null;
   #calls = 0;
+  #closed = false;
   #replacedBefore = 0;
   #timer: ReturnType<typeof setTimeout> | undefined;
 
@@ -262,6 +263,7 @@ export class ThreadOnDemand<M extends Methods> {
   }
 
   async call<K extends keyof M & string>(method: K, args: Parameters<M[K]>): Promise<Awaited<ReturnType<M[K]>>> {
+    if (this.#closed) throw new ThreadLost(this.name, 'the server stops');
     clearTimeout(this.#timer);
     this.#calls++;
     this.#thread ??= new RemoteThread<M>(this.#options);
@@ -272,6 +274,13 @@ export class ThreadOnDemand<M extends Methods> {
     }
   }
 
+  /** Ends the thread for good. */
+  async close(): Promise<void> {
+    this.#closed = true;
+    await this.terminate();
+  }
+
+  /** Ends the thread until it is needed again. */
   async terminate(): Promise<void> {
     clearTimeout(this.#timer);
     const thread = this.#thread;

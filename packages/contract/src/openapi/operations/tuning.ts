@@ -32,8 +32,9 @@ export const TUNING: readonly Operation[] = [
     right: 'admin',
     group: 'Tuning',
     summary: 'Replace the draft',
+    query: [wait],
     body: [json('Tuning', tuning)],
-    answers: { 200: [json('Tuning')] },
+    answers: { 200: [json('Tuning')], 202: [json('Tuning')] },
   },
   {
     id: 'patchDraft',
@@ -42,11 +43,12 @@ export const TUNING: readonly Operation[] = [
     right: 'admin',
     group: 'Tuning',
     summary: 'Change parts of the draft (JSON Merge Patch)',
+    query: [wait],
     body: [
       { type: 'application/merge-patch+json', schema: 'Tuning', example: { signalShare: 0.3 } },
       json('Tuning', { signalShare: 0.3 }),
     ],
-    answers: { 200: [json('Tuning')] },
+    answers: { 200: [json('Tuning')], 202: [json('Tuning')] },
   },
   {
     id: 'discardDraft',
@@ -113,7 +115,8 @@ export const TUNING: readonly Operation[] = [
     right: 'admin',
     group: 'Tuning',
     summary: 'Make an old version the draft',
-    answers: { 200: [json('Tuning')] },
+    query: [wait],
+    answers: { 200: [json('Tuning')], 202: [json('Tuning')] },
   },
   {
     id: 'getSynonyms',

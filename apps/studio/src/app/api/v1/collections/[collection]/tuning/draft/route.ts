@@ -1,24 +1,22 @@
-import type { TuningDocument } from '@yucca/contract';
 import type { Incoming } from '@/http/incoming';
 import { readJson } from '@/http/input';
-import { json, Reply } from '@/http/reply';
+import { draftReply } from '@/http/draft-reply';
+import { Reply } from '@/http/reply';
 import { refuseOthers, route } from '@/http/route';
-import type { Runtime } from '@/server/runtime';
 
 const onlyIf = (request: Incoming): string | null => request.headers.get('if-match');
 
-const answered = (document: TuningDocument, { tunings }: Runtime): Reply =>
-  json(document, { headers: { ETag: tunings.tagOf(document) } });
-
 /** With `If-Match`, only when nobody else has changed the draft meanwhile. */
-export const PUT = route('admin', async ({ request, params, yucca }) => {
+export const PUT = route('admin', async ({ request, url, params, yucca }) => {
   const input = await readJson(request);
-  return answered(await yucca.tunings.replaceDraft(params.collection!, input, onlyIf(request)), yucca);
+  const name = params.collection!;
+  return draftReply(await yucca.tunings.replaceDraft(name, input, onlyIf(request)), name, url, yucca);
 });
 
-export const PATCH = route('admin', async ({ request, params, yucca }) => {
+export const PATCH = route('admin', async ({ request, url, params, yucca }) => {
   const patch = await readJson(request, ['application/merge-patch+json', 'application/json']);
-  return answered(await yucca.tunings.patchDraft(params.collection!, patch, onlyIf(request)), yucca);
+  const name = params.collection!;
+  return draftReply(await yucca.tunings.patchDraft(name, patch, onlyIf(request)), name, url, yucca);
 });
 
 export const DELETE = route('admin', async ({ params, yucca }) => {

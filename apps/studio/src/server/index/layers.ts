@@ -1,0 +1,61 @@
+import { Segment, Tombstones, type IndexPlan } from '@yucca/engine';
+import type { segments as segmentRows } from '../db/schema';
+import type { BuiltSegment } from './build-segment';
+
+/** A segment that was built, and what the disk said of its file. */
+export type Built = BuiltSegment & { id: string; unsaved: string | null };
+
+/** One segment in use. */
+export interface Layer {
+  id: string;
+  toVersion: number;
+  buffer: SharedArrayBuffer;
+  segment: Segment;
+  dead: Tombstones;
+  /** The disk refused its file; it is tried again when the disk takes what is written. */
+  unsaved?: UnsavedRow;
+}
+
+/** The row that will speak of a segment once its file is there. */
+export type UnsavedRow = Omit<typeof segmentRows.$inferInsert, 'bytes'>;
+
+/** Versions that no open segment covers: `(fromVersion, toVersion]`. */
+export interface Gap {
+  fromVersion: number;
+  toVersion: number;
+}
+
+/** The index of one collection: what makes up its present generation. */
+export interface Layers {
+  readonly collectionId: number;
+  /** What every layer can answer. */
+  plan: IndexPlan;
+  /** The segments on disk, oldest first. */
+  layers: Layer[];
+  /** The records written since, rebuilt in memory with every change. */
+  fresh: Layer | null;
+  /** Tombstones up to this one are in the tombstones of all layers. */
+  lastTombstone: number;
+  /** What is missing from the answers until it is indexed again, oldest first. */
+  gaps: Gap[];
+}
+
+const shared = (bytes: number): SharedArrayBuffer => new SharedArrayBuffer(bytes);
+
+export function newLayer(id: string, toVersion: number, buffer: SharedArrayBuffer): Layer {
+  const segment = new Segment(buffer, { verify: false });
+  return { id, toVersion, buffer, segment, dead: Tombstones.none(segment.docs, shared) };
+}
+
+export function allLayers(entry: Layers): Layer[] {
+  return entry.fresh ? [...entry.layers, entry.fresh] : entry.layers;
+}
+
+/** Adds deleted versions to the tombstones of the layers that hold them. */
+export function markDeleted(entry: Layers, deleted: readonly number[]): void {
+  if (deleted.length === 0) return;
+  for (const layer of entry.layers) {
+    const docs = deleted.map((versionId) => layer.segment.docOfVersion(versionId)).filter((doc) => doc !== -1);
+    if (docs.length > 0) layer.dead = layer.dead.with(docs, shared);
+  }
+}

@@ -1,0 +1,214 @@
+import { covers, type IndexPlan } from '@yucca/engine';
+import { and, eq, lte } from 'drizzle-orm';
+import { existsSync, readdirSync, rmSync } from 'node:fs';
+import path from 'node:path';
+import type { Logger } from 'pino';
+import type { Db } from '../db/open';
+import { segments as segmentRows, tombstones } from '../db/schema';
+import { storageCodeOf } from '../storage/storage-failure';
+import type { StorageHealth } from '../storage/storage-health';
+import { markDeleted, newLayer, type Built, type Layer, type Layers, type UnsavedRow } from './layers';
+
+/** How many records stand after a version, counted no further than `limit`, and the newest version there is. */
+export interface Waiting {
+  newest: number;
+  waiting: number;
+}
+
+/** The segments of collections on the disk: their files, and the rows that speak of them. */
+export class SegmentStore {
+  readonly #db: Db;
+  readonly #dataDir: string;
+  readonly #storage: Pick<StorageHealth, 'heard'>;
+  readonly #log: Logger;
+
+  constructor(db: Db, dataDir: string, storage: Pick<StorageHealth, 'heard'>, log: Logger) {
+    this.#db = db;
+    this.#dataDir = dataDir;
+    this.#storage = storage;
+    this.#log = log;
+  }
+
+  folder(collectionId: number): string {
+    return path.join(this.#dataDir, 'segments', String(collectionId));
+  }
+
+  file(collectionId: number, id: string): string {
+    return path.join(this.folder(collectionId), `${id}.seg`);
+  }
+
+  removeFile(collectionId: number, id: string): void {
+    rmSync(this.file(collectionId, id), { force: true });
+  }
+
+  removeFolder(collectionId: number): void {
+    rmSync(this.folder(collectionId), { recursive: true, force: true });
+  }
+
+  removeFolderIfEmpty(collectionId: number): void {
+    const folder = this.folder(collectionId);
+    if (existsSync(folder) && readdirSync(folder).length === 0) this.removeFolder(collectionId);
+  }
+
+  /**
+   * Opens what is whole on disk and made by a plan that `usable` takes, and notes the gaps. `open` reads and checks a file; a
+   * gap at the end of at most `freshRecords` is none: the fresh part covers it.
+   */
+  async openLayers(
+    entry: Layers,
+    usable: (plan: IndexPlan) => boolean,
+    open: (file: string) => Promise<SharedArrayBuffer>,
+    freshRecords: number,
+  ): Promise<void> {
+    const { collectionId } = entry;
+    const rows = this.#db
+      .select()
+      .from(segmentRows)
+      .where(eq(segmentRows.collectionId, collectionId))
+      .orderBy(segmentRows.toVersion)
+      .all();
+    let reached = 0;
+    let lastTombstone = Infinity;
+    for (const row of rows) {
+      if (row.fromVersion < reached || !usable(JSON.parse(row.plan) as IndexPlan)) continue;
+      try {
+        const buffer = await open(this.file(collectionId, row.id));
+        entry.layers.push(newLayer(row.id, row.toVersion, buffer));
+      } catch (error) {
+        this.#log.warn({ collectionId, segment: row.id, reason: (error as Error).message }, 'a segment cannot be used');
+        continue;
+      }
+      if (row.fromVersion > reached) entry.gaps.push({ fromVersion: reached, toVersion: row.fromVersion });
+      reached = row.toVersion;
+      lastTombstone = Math.min(lastTombstone, row.tombstoneId);
+    }
+    const { newest, waiting } = this.after(collectionId, reached, freshRecords + 1);
+    if (waiting > freshRecords) entry.gaps.push({ fromVersion: reached, toVersion: newest });
+    entry.lastTombstone = entry.layers.length > 0 ? lastTombstone : 0;
+    this.#forgetRows(entry);
+  }
+
+  /** What every stored segment of a collection was made for. */
+  plans(collectionId: number): IndexPlan[] {
+    const rows = this.#db
+      .select({ plan: segmentRows.plan })
+      .from(segmentRows)
+      .where(eq(segmentRows.collectionId, collectionId))
+      .all();
+    return rows.map(({ plan }) => JSON.parse(plan) as IndexPlan);
+  }
+
+  after(collectionId: number, versionId: number, limit: number): Waiting {
+    return this.#db.$client
+      .prepare(
+        `select coalesce((select max(version_id) from records where collection_id = @collectionId), 0) as newest,
+                (select count(*) from
+                  (select 1 from records where collection_id = @collectionId and version_id > @versionId limit @limit)
+                ) as waiting`,
+      )
+      .get({ collectionId, versionId, limit }) as Waiting;
+  }
+
+  /** The version before the last so many records of a range; its beginning when it holds fewer. */
+  versionBefore(collectionId: number, from: number, to: number, records: number): number {
+    const version = this.#db.$client
+      .prepare(
+        `select version_id from records where collection_id = ? and version_id > ? and version_id <= ?
+         order by version_id desc limit 1 offset ?`,
+      )
+      .pluck()
+      .get(collectionId, from, to, records) as number | undefined;
+    return version ?? from;
+  }
+
+  /** Takes away the rows of segments that are not in use. */
+  #forgetRows({ collectionId, layers }: Layers): void {
+    const used = new Set(layers.map(({ id }) => id));
+    this.try(() => {
+      const rows = this.#db
+        .select({ id: segmentRows.id })
+        .from(segmentRows)
+        .where(eq(segmentRows.collectionId, collectionId))
+        .all();
+      for (const { id } of rows) if (!used.has(id)) this.#db.delete(segmentRows).where(eq(segmentRows.id, id)).run();
+    });
+  }
+
+  /** Takes a built segment over, on disk and in memory: after the other layers, or (from 0) in place of all of them. */
+  adopt(entry: Layers, built: Built, fromVersion: number, plan: IndexPlan): void {
+    const { collectionId } = entry;
+    const replaced = fromVersion === 0 ? entry.layers : [];
+    const layer = built.buffer === null ? null : newLayer(built.id, built.toVersion, built.buffer);
+    const { id, toVersion, tombstoneId } = built;
+    const row = { id, collectionId, fromVersion, toVersion, tombstoneId, plan: JSON.stringify(plan) };
+    this.try(() =>
+      this.#db.$client
+        .transaction(() => {
+          if (fromVersion === 0) this.#db.delete(segmentRows).where(eq(segmentRows.collectionId, collectionId)).run();
+          if (layer === null) return;
+          this.keepRow(layer, row, built);
+          // With one segment left, tombstones that it was built after concern nobody any more.
+          if (fromVersion === 0)
+            this.#db
+              .delete(tombstones)
+              .where(and(eq(tombstones.collectionId, collectionId), lte(tombstones.id, tombstoneId)))
+              .run();
+        })
+        .immediate(),
+    );
+    const added = layer === null ? [] : [layer];
+    entry.layers = fromVersion === 0 ? added : [...entry.layers, ...added];
+    entry.fresh = null;
+    entry.plan = plan;
+    markDeleted(entry, built.deleted);
+    if (fromVersion === 0) {
+      entry.lastTombstone = tombstoneId;
+      entry.gaps = [];
+    }
+    for (const one of replaced) this.removeFile(collectionId, one.id);
+  }
+
+  /** Writes the row of a segment whose file is there; one whose file is not is remembered for later. */
+  keepRow(layer: Layer, row: UnsavedRow, { unsaved }: Built): void {
+    layer.unsaved = row;
+    if (unsaved === null) this.insertRow(layer, row);
+    else this.#storage.heard(Object.assign(new Error('a segment was not written'), { code: unsaved }));
+  }
+
+  insertRow(layer: Layer, row: UnsavedRow): void {
+    const bytes = layer.buffer.byteLength;
+    if (
+      this.try(() =>
+        this.#db
+          .insert(segmentRows)
+          .values({ ...row, bytes })
+          .run(),
+      )
+    )
+      delete layer.unsaved;
+  }
+
+  /** Runs what writes down the state of the index. A disk that refuses keeps no search from being answered. */
+  try(run: () => void): boolean {
+    try {
+      run();
+      return true;
+    } catch (error) {
+      if (storageCodeOf(error) === null) throw error;
+      this.#storage.heard(error);
+      return false;
+    }
+  }
+
+  /** Files no row speaks of: left by a process that was killed between writing a file and its row. */
+  removeStrayFiles({ collectionId, layers }: Layers, building: ReadonlySet<string>): void {
+    const folder = this.folder(collectionId);
+    const known = new Set([...layers.map(({ id }) => id), ...building].map((id) => `${id}.seg`));
+    if (!existsSync(folder)) return;
+    this.try(() => {
+      for (const name of readdirSync(folder))
+        if (!known.has(name) && !known.has(name.replace(/\.part$/, '')))
+          rmSync(path.join(folder, name), { force: true });
+    });
+  }
+}

@@ -1,0 +1,75 @@
+/** @jest-environment node */
+import { House, lines } from './house';
+
+jest.setTimeout(90_000);
+const RECORDS = 25_000;
+let house: House;
+
+beforeAll(async () => {
+  house = await new House().open();
+  await house.yucca.collections.create({ name: 'plants' });
+  const rows = Array.from({ length: RECORDS }, (_, i) => ({
+    id: `p${i}`,
+    name: `plant ${i % 97} of the ${i % 13} garden`,
+    // Nearly every one another: such a column is made only when it is asked for.
+    code: `code ${i % 24_000} ${'x'.repeat(40)}`,
+    maker: `maker ${i % 23_000} ${'y'.repeat(40)}`,
+  }));
+  await house.yucca.tunings.replaceDraft('plants', { search: [{ field: 'name' }] });
+  await house.yucca.tunings.publish('plants', null);
+  await house.load('plants', lines(rows), 'application/x-ndjson');
+});
+afterAll(() => house.leave());
+
+const facet = (field: string) => ({ facets: [{ name: field, field }] });
+const elapsed = async (run: () => Promise<unknown>): Promise<number> => {
+  const start = performance.now();
+  await run();
+  return performance.now() - start;
+};
+
+test('a draft that needs another index is saved at once; live, writes and further saves go on while that is built', async () => {
+  const { tunings, records, tasks, search } = house.yucca;
+  expect(await elapsed(() => tunings.patchDraft('plants', facet('code')))).toBeLessThan(200);
+  const indexing = tunings.indexing('plants')!;
+  expect(tasks.get(indexing.taskId)).toMatchObject({ kind: 'index', state: 'running', total: RECORDS });
+  expect(tunings.get('plants', 'draft')).toMatchObject(facet('code'));
+  await expect(search.search('plants', { version: 'draft' })).rejects.toMatchObject({
+    code: 'unavailable',
+    members: { progress: expect.any(Number) as number },
+  });
+  expect((await house.search('plants', 'plant')).total).toBe(RECORDS);
+  const put = await elapsed(() => records.put('plants', 'fresh', { name: 'freshly written' }, 'replace'));
+  expect((await house.search('plants', 'freshly')).total).toBe(1);
+  expect(put).toBeLessThan(1_000);
+  expect(await elapsed(() => tunings.patchDraft('plants', { stopWords: ['the'] }))).toBeLessThan(200);
+  // All of that while it was built.
+  expect(tunings.indexing('plants')).toBe(indexing);
+  expect(await indexing.ended).toMatchObject({ state: 'done' });
+  const draft = await search.search('plants', { q: 'freshly', version: 'draft', facets: ['*'] });
+  expect([draft.total, Object.keys(draft.facets)]).toEqual([1, ['code']]);
+  await records.remove('plants', ['fresh']);
+});
+
+test('stopped before the index for a draft is there: live answers at once from what it has, the draft follows', async () => {
+  const { tunings } = house.yucca;
+  await tunings.patchDraft('plants', facet('maker'));
+  expect(tunings.indexing('plants')).not.toBeNull();
+  await house.reopen();
+  const { indexManager, collections } = house.yucca;
+  expect(indexManager.readiness(collections.row('plants').id).state).toBe('ready');
+  expect((await house.search('plants', 'plant')).total).toBe(RECORDS);
+  await house.yucca.tunings.indexing('plants')?.ended;
+  const draft = await house.yucca.search.search('plants', { version: 'draft', facets: ['maker'], size: 0 });
+  expect([draft.total, Object.keys(draft.facets)]).toEqual([RECORDS, ['maker']]);
+});
+
+test('a collection that is deleted while an index is built for its draft leaves nothing behind', async () => {
+  const { tunings } = house.yucca;
+  await tunings.patchDraft('plants', { ...facet('code'), search: [{ field: 'name' }, { field: 'maker' }] });
+  const indexing = tunings.indexing('plants')!;
+  house.yucca.removeCollection('plants');
+  expect(await indexing.ended).toMatchObject({ state: 'failed' });
+  await house.yucca.collections.create({ name: 'plants' });
+  expect(house.yucca.tunings.indexing('plants')).toBeNull();
+});
