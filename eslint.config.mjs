@@ -29,6 +29,13 @@ export default tseslint.config(
       '@typescript-eslint/no-non-null-assertion': 'off',
       'no-console': 'error',
       eqeqeq: 'error',
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'CatchClause[param=null]',
+          message: 'Name the error: handle the one that is meant, pass on any other.',
+        },
+      ],
     },
   },
   { files: ['**/*.cjs'], languageOptions: { globals: { module: 'writable' } } },

@@ -1,3 +1,4 @@
+import { parsedJson } from '@yucca/contract';
 import type { ProblemJson } from '@yucca/contract';
 
 /** Where Yucca answers, and the key that is sent. */
@@ -9,6 +10,13 @@ export interface Access {
 /** The server refused, or could not be reached; the sentence is for a person. */
 export class Refused extends Error {
   override name = 'Refused';
+  /** What the server answered with; 0 when it did not. */
+  readonly status: number;
+
+  constructor(detail: string, status = 0) {
+    super(detail);
+    this.status = status;
+  }
 }
 
 /** Sends a request. Throws a Refused with what the server said. */
@@ -24,9 +32,9 @@ export async function request({ url, key }: Access, path: string, init: RequestI
     throw new Refused(`Yucca does not answer at ${url}: ${cause}`);
   }
   if (response.ok) return response;
-  const problem = (await response.json().catch(() => ({}))) as Partial<ProblemJson>;
+  const problem = (parsedJson(await response.text()) ?? {}) as Partial<ProblemJson>;
   const parts = (problem.errors ?? []).map(({ pointer, detail }) => `\n  ${pointer || 'the whole'}: ${detail}`);
-  throw new Refused(`${response.status} ${problem.detail ?? response.statusText}${parts.join('')}`);
+  throw new Refused(`${response.status} ${problem.detail ?? response.statusText}${parts.join('')}`, response.status);
 }
 
 /** Sends JSON, or nothing, and reads JSON. */

@@ -16,6 +16,7 @@ export * from './record-address.ts';
 export * from './search.ts';
 export * from './settings.ts';
 export * from './task.ts';
+export * from './texts.ts';
 export * from './tuning-schema.ts';
 export * from './tuning.ts';
 export * from './tuning-changes.ts';

@@ -1,3 +1,4 @@
+import { percentDecoded } from '@yucca/contract';
 import { parseAddress, printAddress, type AddressFacet } from './address.ts';
 import { chosenValues, type Query } from './query.ts';
 
@@ -34,11 +35,8 @@ function printSegment(level: string): string {
 
 /** Null for a segment that no value is written as. */
 function readSegment(segment: string): string | null {
-  try {
-    return decodeURIComponent(segment).replace(/~(.)|-/gsu, (_, escaped: string | undefined) => escaped ?? ' ');
-  } catch {
-    return null;
-  }
+  const decoded = percentDecoded(segment);
+  return decoded === null ? null : decoded.replace(/~(.)|-/gsu, (_, escaped: string | undefined) => escaped ?? ' ');
 }
 
 /** The value whose levels are the segments behind the base; null when the path holds none. */

@@ -1,3 +1,4 @@
+import { percentDecoded } from '@yucca/contract';
 import { EMPTY_QUERY, isRange, type Choice, type Near, type Query, type RangeChoice } from './query.ts';
 
 /** Names of the query string with a meaning of their own. A facet called like one of them is written with a prefix. */
@@ -17,11 +18,7 @@ function encode(text: string): string {
 
 function decode(text: string): string {
   const spaced = text.replace(/\+/g, ' ');
-  try {
-    return decodeURIComponent(spaced);
-  } catch {
-    return spaced;
-  }
+  return percentDecoded(spaced) ?? spaced;
 }
 
 /** A facet value as it stands in a list parted by commas: its own commas and backslashes get a backslash before them. */

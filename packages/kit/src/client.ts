@@ -1,3 +1,4 @@
+import { parsedJson } from '@yucca/contract';
 import type {
   FacetValuesAnswer,
   InterfacePage,
@@ -226,9 +227,5 @@ async function readProblem(response: Response): Promise<ProblemJson> {
     status: response.status,
     detail: '',
   };
-  try {
-    return { ...fallback, ...((await response.json()) as Partial<ProblemJson>) };
-  } catch {
-    return fallback;
-  }
+  return { ...fallback, ...(parsedJson(await response.text()) as Partial<ProblemJson> | undefined) };
 }

@@ -50,4 +50,5 @@ export {
 } from './query.ts';
 export { SearchState, type Beside, type SearchSnapshot, type SearchStateOptions } from './search-state.ts';
 export { keepScroll } from './scroll.ts';
+export { fromStorage } from './storage.ts';
 export { standingRequest } from './standing-request.ts';

@@ -1,3 +1,4 @@
+import { fromStorage } from './storage.ts';
 import type { VisitorEvent } from '@yucca/contract';
 
 export interface InsightsOptions {
@@ -48,15 +49,12 @@ const SILENT: Insights = {
 
 /** An id that is kept in a storage; one of this page alone where the storage is closed. */
 function keptId(storage: () => Storage, name: string): string {
-  try {
+  const made = crypto.randomUUID();
+  return fromStorage(() => {
     const known = storage().getItem(name);
-    if (known !== null) return known;
-    const made = crypto.randomUUID();
-    storage().setItem(name, made);
-    return made;
-  } catch {
-    return crypto.randomUUID();
-  }
+    if (known === null) storage().setItem(name, made);
+    return known ?? made;
+  }, made);
 }
 
 /**

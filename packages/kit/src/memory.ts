@@ -1,3 +1,5 @@
+import { fromStorage } from './storage.ts';
+import { parsedJson } from '@yucca/contract';
 /** Where a memory is kept: the browser's storage, or anything like it. */
 export type MemoryStore = Pick<Storage, 'getItem' | 'setItem'>;
 
@@ -26,11 +28,7 @@ export interface Memory {
 
 /** The browser's storage, or nothing where there is none or it is forbidden. */
 function browserStore(): MemoryStore | null {
-  try {
-    return typeof localStorage === 'undefined' ? null : localStorage;
-  } catch {
-    return null;
-  }
+  return fromStorage(() => (typeof localStorage === 'undefined' ? null : localStorage), null);
 }
 
 /** A list that is kept: the newest first, none twice, no more than MOST. */
@@ -42,21 +40,15 @@ function keptList<T>(
 ) {
   let kept: readonly T[] = [];
   const read = (): readonly T[] => {
-    try {
-      const found: unknown = JSON.parse(store?.getItem(key) ?? 'null');
-      if (Array.isArray(found)) kept = found.filter(isOne);
-    } catch {
-      // What cannot be read is as good as forgotten.
-    }
+    // What cannot be read is as good as forgotten.
+    const found = parsedJson(fromStorage(() => store?.getItem(key) ?? null, null) ?? '');
+    if (Array.isArray(found)) kept = found.filter(isOne);
     return kept;
   };
   const write = (list: readonly T[]): void => {
     kept = list.slice(0, MOST);
-    try {
-      store?.setItem(key, JSON.stringify(kept));
-    } catch {
-      // Full or forbidden: it lasts as long as the page.
-    }
+    // Where that is refused it lasts as long as the page.
+    fromStorage(() => store?.setItem(key, JSON.stringify(kept)), undefined);
   };
   return {
     read,

@@ -203,7 +203,7 @@ describe('sources', () => {
     const broken = createMemory('x', {
       getItem: () => '{oops',
       setItem: () => {
-        throw new Error('full');
+        throw new DOMException('full', 'QuotaExceededError');
       },
     });
     broken.addQuery('rose');

@@ -11,7 +11,12 @@ const PATIENCE_MS = 100;
  * The draft as it is stored now. While the index is made able to answer it, 202, and where to look how far that is (RFC 8288,
  * relation `monitor`).
  */
-export async function draftReply(document: TuningDocument, name: string, url: URL, { tunings }: Runtime): Promise<Reply> {
+export async function draftReply(
+  document: TuningDocument,
+  name: string,
+  url: URL,
+  { tunings }: Runtime,
+): Promise<Reply> {
   const headers = { ETag: tunings.tagOf(document) };
   const indexing = tunings.indexing(name);
   if (indexing === null) return json(document, { headers });

@@ -1,4 +1,4 @@
-import { LIMITS } from '@yucca/contract';
+import { LIMITS, parsedJson } from '@yucca/contract';
 import { pipeline, Readable } from 'node:stream';
 import { createGunzip } from 'node:zlib';
 import { Failure } from '@/server/failure';
@@ -151,11 +151,9 @@ function requireNear(url: URL): void {
 function selectFrom(text: string): unknown {
   if (text.length > LIMITS.queryLength * 64)
     throw new Failure('invalid', 'select is too long.', [{ pointer: '/select', detail: 'is too long' }]);
-  try {
-    return JSON.parse(text) as unknown;
-  } catch {
-    throw new Failure('invalid', 'select is not JSON. Write it like {"colour":["red"]}, URL-encoded.', [
-      { pointer: '/select', detail: 'is not JSON' },
-    ]);
-  }
+  const select = parsedJson(text);
+  if (select !== undefined) return select;
+  throw new Failure('invalid', 'select is not JSON. Write it like {"colour":["red"]}, URL-encoded.', [
+    { pointer: '/select', detail: 'is not JSON' },
+  ]);
 }

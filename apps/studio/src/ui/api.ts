@@ -1,3 +1,4 @@
+import { parsedJson } from '@yucca/contract';
 import { ProblemError } from '@yucca/kit';
 import type { ProblemJson } from '@yucca/contract';
 
@@ -19,7 +20,7 @@ export async function api<T>(
   if (response.ok) onAnswer?.(response);
   if (response.status === 204) return undefined as T;
   if (response.ok) return (await response.json()) as T;
-  const problem = (await response.json().catch(() => ({}))) as Partial<ProblemJson>;
+  const problem = parsedJson(await response.text()) as Partial<ProblemJson> | undefined;
   throw new ProblemError({
     type: 'about:blank',
     title: 'The server did not answer as expected',

@@ -58,7 +58,10 @@ export async function load(access: Access, collection: string, file: string, opt
 }
 
 async function requireFile(file: string): Promise<void> {
-  const found = await stat(file).catch(() => null);
+  const found = await stat(file).catch((error: NodeJS.ErrnoException) => {
+    if (error.code === 'ENOENT' || error.code === 'ENOTDIR') return null;
+    throw error;
+  });
   if (found === null || !found.isFile()) throw new Refused(`There is no file ${file}.`);
 }
 
@@ -66,7 +69,7 @@ async function create(access: Access, name: string, key: string | true): Promise
   try {
     await request(access, `/collections/${encodeURIComponent(name)}`);
   } catch (error) {
-    if (!(error as Error).message.startsWith('404')) throw error;
+    if (!(error instanceof Refused) || error.status !== 404) throw error;
     await requestJson(access, '/collections', 'POST', { name, ...(key === true ? {} : { key }) });
   }
 }

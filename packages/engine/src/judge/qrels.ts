@@ -1,15 +1,9 @@
-import { GRADES, type Judgement } from '@yucca/contract';
+import { GRADES, type Judgement, percentDecoded } from '@yucca/contract';
 
 /** A field of a line: no white space may stand in it, so it is percent-encoded as in an address (RFC 3986). */
 const encode = (text: string): string => encodeURIComponent(text.toWellFormed());
 
-function decode(text: string): string {
-  try {
-    return decodeURIComponent(text);
-  } catch {
-    return text;
-  }
-}
+const decode = (text: string): string => percentDecoded(text) ?? text;
 
 /**
  * Writes judgements as TREC qrels: a line for each judged record with the topic, an unused 0, the document and its grade.

@@ -1,3 +1,4 @@
+import { parsedJson } from '@yucca/contract';
 import type { FieldRule } from '@yucca/contract';
 
 /** Reads a text as something else; undefined = it cannot be read so. */
@@ -82,12 +83,7 @@ function isoDay(year: number, month: number, day: number): string | undefined {
 }
 
 function readJson(text: string): unknown {
-  if (!/^\s*[[{]/.test(text)) return undefined;
-  try {
-    return JSON.parse(text) as unknown;
-  } catch {
-    return undefined;
-  }
+  return /^\s*[[{]/.test(text) ? parsedJson(text) : undefined;
 }
 
 /** What each coercion makes of a text. A new coercion is a line here and a name in the contract. */

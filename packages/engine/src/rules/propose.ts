@@ -1,3 +1,4 @@
+import { parsedJson } from '@yucca/contract';
 import type { FieldRule, RecordJson } from '@yucca/contract';
 import { readBoolean, readDate, readNumber } from './coercions.ts';
 
@@ -48,13 +49,7 @@ const KINDS: readonly Propose[] = [
 ];
 
 function isJson(text: string): boolean {
-  if (!/^\s*[[{]/.test(text)) return false;
-  try {
-    JSON.parse(text);
-    return true;
-  } catch {
-    return false;
-  }
+  return /^\s*[[{]/.test(text) && parsedJson(text) !== undefined;
 }
 
 /** What parts lists of short values: the items repeat from record to record, as the words of sentences do not. */

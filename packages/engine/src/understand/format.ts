@@ -1,3 +1,5 @@
+import { parsedJson } from '@yucca/contract';
+
 /** What a file holds, told from its first bytes and, where those leave a doubt, its name. */
 export type FileFormat = 'json' | 'json-lines' | 'csv';
 
@@ -37,7 +39,7 @@ export function guessFormat(head: Uint8Array, fileName = ''): FormatGuess {
   if (text.startsWith('[')) return found('json', 'it begins with [, so it is a list of records');
   if (text.startsWith('{')) {
     const lines = text.split('\n', 3).map((line) => line.trim());
-    if (isJson(lines[0]!) && (lines.length === 1 || lines[1] === '' || lines[1]!.startsWith('{'))) {
+    if (parsedJson(lines[0]!) !== undefined && (lines.length === 1 || lines[1] === '' || lines[1]!.startsWith('{'))) {
       return found('json-lines', 'every line is one record');
     }
     return /\.(jsonl|ndjson)$/i.test(fileName)
@@ -58,15 +60,6 @@ export function guessFormat(head: Uint8Array, fileName = ''): FormatGuess {
     ok: false,
     reason: 'Yucca could not tell what this text is. It reads JSON, JSON Lines and CSV with a header row.',
   };
-}
-
-function isJson(text: string): boolean {
-  try {
-    JSON.parse(text);
-    return true;
-  } catch {
-    return false;
-  }
 }
 
 /** The separator of a CSV: whichever of comma, semicolon and tab its header row uses most, outside quotes. */

@@ -1,5 +1,6 @@
 'use client';
 
+import { parsedJson } from '@yucca/contract';
 import { GROUPS, OPERATIONS, SCHEMAS, type Operation } from '@yucca/contract/openapi';
 import clsx from 'clsx';
 import { useState, useSyncExternalStore } from 'react';
@@ -99,12 +100,8 @@ async function send(operation: Operation, filled: Filled): Promise<Answer> {
   const text = await response.text();
   const ms = performance.now() - start;
   const kept = ['content-type', 'etag', 'server-timing', 'location', 'ratelimit'];
-  let body = text;
-  try {
-    body = JSON.stringify(JSON.parse(text), null, 2);
-  } catch {
-    // Not JSON: shown as it came.
-  }
+  const value = parsedJson(text);
+  const body = value === undefined ? text : JSON.stringify(value, null, 2);
   return {
     status: response.status,
     ok: response.ok,

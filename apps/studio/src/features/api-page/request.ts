@@ -1,3 +1,4 @@
+import { parsedJson } from '@yucca/contract';
 import type { Operation } from '@yucca/contract/openapi';
 
 /** What somebody has filled in for an operation. */
@@ -70,9 +71,6 @@ export function asFetch(operation: Operation, filled: Filled, origin: string, ke
 }
 
 function compact(body: string): string {
-  try {
-    return JSON.stringify(JSON.parse(body));
-  } catch {
-    return body;
-  }
+  const value = parsedJson(body);
+  return value === undefined ? body : JSON.stringify(value);
 }

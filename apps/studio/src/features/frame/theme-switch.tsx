@@ -1,4 +1,4 @@
-'use client';
+('use client');
 
 /** Changes between light and dark; the choice is kept on this machine. */
 export function ThemeSwitch() {
@@ -8,11 +8,9 @@ export function ThemeSwitch() {
       ? root.dataset.theme === 'dark'
       : window.matchMedia('(prefers-color-scheme: dark)').matches;
     root.dataset.theme = dark ? 'light' : 'dark';
-    try {
-      localStorage.setItem('yucca-theme', root.dataset.theme);
-    } catch {
-      // Storage may be closed off; the theme then lasts until the page is left.
-    }
+    const { theme } = root.dataset;
+    // Where storage is closed off, the theme lasts until the page is left.
+    fromStorage(() => localStorage.setItem('yucca-theme', theme), undefined);
   };
   return (
     <button

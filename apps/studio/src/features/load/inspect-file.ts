@@ -1,4 +1,4 @@
-import { isName, type RecordJson } from '@yucca/contract';
+import { isName, parsedJson, type RecordJson } from '@yucca/contract';
 import { proposeRules, type RuleProposal } from '@yucca/engine/rules';
 import {
   ArrayElements,
@@ -106,22 +106,16 @@ const PARSERS: Record<FileFormat, (text: string, whole: boolean) => SampleRows |
     if (!whole) lines.pop();
     const taken = whole ? lines : lines.slice(0, SAMPLE_ROWS);
     const rows = taken.flatMap((line): unknown[] => {
-      try {
-        return line.trim() === '' ? [] : [JSON.parse(line)];
-      } catch {
-        return [];
-      }
+      const row = parsedJson(line);
+      return row === undefined ? [] : [row];
     });
     return { rows, readTo: taken.join('\n').length };
   },
 
   json: (text, whole) => {
     if (text.trimStart().startsWith('{')) {
-      try {
-        return { rows: [JSON.parse(text)], readTo: text.length };
-      } catch {
-        return { rows: [], readTo: text.length };
-      }
+      const record = parsedJson(text);
+      return { rows: record === undefined ? [] : [record], readTo: text.length };
     }
     const rows: unknown[] = [];
     const elements = new ArrayElements(HEAD_BYTES);

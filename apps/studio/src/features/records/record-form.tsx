@@ -1,3 +1,4 @@
+import { parsedJson } from '@yucca/contract';
 import type { RecordJson } from '@yucca/contract';
 import { useState } from 'react';
 
@@ -110,12 +111,9 @@ function JsonField({ id, value, onValue }: { id: string; value: unknown; onValue
         value={text}
         onChange={(event) => {
           setText(event.target.value);
-          try {
-            onValue(JSON.parse(event.target.value));
-            setWrong(false);
-          } catch {
-            setWrong(true);
-          }
+          const value = parsedJson(event.target.value);
+          setWrong(value === undefined);
+          if (value !== undefined) onValue(value);
         }}
       />
       {wrong && <span className="text-xs text-madder">Not JSON yet; the last readable state is kept.</span>}

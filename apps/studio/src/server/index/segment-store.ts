@@ -1,4 +1,4 @@
-import { covers, type IndexPlan } from '@yucca/engine';
+import type { IndexPlan } from '@yucca/engine';
 import { and, eq, lte } from 'drizzle-orm';
 import { existsSync, readdirSync, rmSync } from 'node:fs';
 import path from 'node:path';

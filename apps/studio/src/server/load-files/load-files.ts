@@ -26,7 +26,7 @@ export class LoadFiles {
   /** What there is to load; null when no folder is allowed. */
   async list(): Promise<LoadFile[] | null> {
     if (this.#folder === null) return null;
-    const names = await readdir(this.#folder, { recursive: true }).catch(() => []);
+    const names = await readdir(this.#folder, { recursive: true }).catch(nothingThere([]));
     const files = names.filter((name) => KINDS.test(name)).slice(0, MOST);
     const found = await Promise.all(
       files.map(async (name) => {
@@ -61,12 +61,21 @@ export class LoadFiles {
       const file = await realpath(path.resolve(folder, name));
       const facts = await stat(file);
       return file.startsWith(folder + path.sep) && facts.isFile() ? { file, bytes: facts.size } : null;
-    } catch {
-      // Not there, or a name that none can have.
-      return null;
+    } catch (error) {
+      return nothingThere(null)(error);
     }
   }
 }
+
+/** What the system says of a file that is not there, may not be read, or has a name that none can have. */
+const ABSENT = new Set(['ENOENT', 'ENOTDIR', 'EACCES', 'EPERM', 'ELOOP', 'ENAMETOOLONG', 'ERR_INVALID_ARG_VALUE']);
+
+const nothingThere =
+  <T>(otherwise: T) =>
+  (error: unknown): T => {
+    if (ABSENT.has((error as NodeJS.ErrnoException).code ?? '')) return otherwise;
+    throw error;
+  };
 
 async function mediaTypeOf(file: string, gzip: boolean): Promise<string> {
   if (gzip) return guessByName(file.replace(/\.gz$/i, ''));

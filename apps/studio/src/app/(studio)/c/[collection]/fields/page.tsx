@@ -27,7 +27,11 @@ export default async function FieldsPage({ params }: Props) {
   const current = all.find((collection) => collection.name === name);
   if (!current) notFound();
   const profile = await Promise.race([
-    profiles.get(name).catch(() => null),
+    // One that cannot be made is told by the screen, which asks for it again.
+    profiles.get(name).catch((error: Error) => {
+      yucca.log.warn({ collection: name, error: error.message }, 'no profile for the first sight of a screen');
+      return null;
+    }),
     new Promise<null>((resolve) => setTimeout(() => resolve(null), PATIENCE_MS)),
   ]);
   return (
