@@ -1,5 +1,5 @@
 import { execFile } from 'node:child_process';
-import { cpSync, mkdirSync, mkdtempSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
+import { existsSync, cpSync, mkdirSync, mkdtempSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { createServer, type Server as HttpServer } from 'node:http';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -34,13 +34,8 @@ const TYPES: Record<string, string> = { '.html': 'text/html', '.js': 'text/javas
 async function serve(folder: string): Promise<HttpServer> {
   const made = createServer((request, response) => {
     const file = path.join(folder, new URL(request.url!, 'http://site').pathname);
-    try {
-      response
-        .setHeader('Content-Type', TYPES[path.extname(file)] ?? 'application/octet-stream')
-        .end(readFileSync(file));
-    } catch {
-      response.writeHead(404).end();
-    }
+    if (!existsSync(file)) return void response.writeHead(404).end();
+    response.setHeader('Content-Type', TYPES[path.extname(file)] ?? 'application/octet-stream').end(readFileSync(file));
   });
   await new Promise<void>((resolve) => made.listen(0, '127.0.0.1', resolve));
   return made;

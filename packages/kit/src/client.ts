@@ -69,7 +69,7 @@ export interface YuccaClient extends SearchClient {
 const RETRY_AFTER_MS = [150, 600];
 
 /** What a request says of the results that are shown, not of what is found. */
-const OF_THE_PAGE = ['q', 'facets', 'page', 'size', 'fields', 'sort', 'explain', 'record'];
+const OF_THE_PAGE = ['q', 'facets', 'page', 'size', 'fields', 'sort'];
 
 /** The query string of a search as the API's GET takes it. */
 export function searchParams(request: SearchRequest): URLSearchParams {

@@ -50,5 +50,4 @@ export {
 } from './query.ts';
 export { SearchState, type Beside, type SearchSnapshot, type SearchStateOptions } from './search-state.ts';
 export { keepScroll } from './scroll.ts';
-export { fromStorage } from './storage.ts';
 export { standingRequest } from './standing-request.ts';

@@ -1,4 +1,4 @@
-import { fromStorage } from './storage.ts';
+import { unless } from '@yucca/contract';
 import type { VisitorEvent } from '@yucca/contract';
 
 export interface InsightsOptions {
@@ -50,11 +50,15 @@ const SILENT: Insights = {
 /** An id that is kept in a storage; one of this page alone where the storage is closed. */
 function keptId(storage: () => Storage, name: string): string {
   const made = crypto.randomUUID();
-  return fromStorage(() => {
-    const known = storage().getItem(name);
-    if (known === null) storage().setItem(name, made);
-    return known ?? made;
-  }, made);
+  return unless(
+    DOMException,
+    () => {
+      const known = storage().getItem(name);
+      if (known === null) storage().setItem(name, made);
+      return known ?? made;
+    },
+    made,
+  );
 }
 
 /**

@@ -1,5 +1,4 @@
-import { fromStorage } from './storage.ts';
-import { parsedJson } from '@yucca/contract';
+import { parsedJson, unless } from '@yucca/contract';
 /** Where a memory is kept: the browser's storage, or anything like it. */
 export type MemoryStore = Pick<Storage, 'getItem' | 'setItem'>;
 
@@ -28,7 +27,7 @@ export interface Memory {
 
 /** The browser's storage, or nothing where there is none or it is forbidden. */
 function browserStore(): MemoryStore | null {
-  return fromStorage(() => (typeof localStorage === 'undefined' ? null : localStorage), null);
+  return unless(DOMException, () => (typeof localStorage === 'undefined' ? null : localStorage), null);
 }
 
 /** A list that is kept: the newest first, none twice, no more than MOST. */
@@ -41,14 +40,14 @@ function keptList<T>(
   let kept: readonly T[] = [];
   const read = (): readonly T[] => {
     // What cannot be read is as good as forgotten.
-    const found = parsedJson(fromStorage(() => store?.getItem(key) ?? null, null) ?? '');
+    const found = parsedJson(unless<string | null>(DOMException, () => store?.getItem(key) ?? null, null) ?? '');
     if (Array.isArray(found)) kept = found.filter(isOne);
     return kept;
   };
   const write = (list: readonly T[]): void => {
     kept = list.slice(0, MOST);
     // Where that is refused it lasts as long as the page.
-    fromStorage(() => store?.setItem(key, JSON.stringify(kept)), undefined);
+    unless(DOMException, () => store?.setItem(key, JSON.stringify(kept)), undefined);
   };
   return {
     read,

@@ -1,4 +1,6 @@
-('use client');
+'use client';
+
+import { unless } from '@yucca/contract';
 
 /** Changes between light and dark; the choice is kept on this machine. */
 export function ThemeSwitch() {
@@ -10,7 +12,7 @@ export function ThemeSwitch() {
     root.dataset.theme = dark ? 'light' : 'dark';
     const { theme } = root.dataset;
     // Where storage is closed off, the theme lasts until the page is left.
-    fromStorage(() => localStorage.setItem('yucca-theme', theme), undefined);
+    unless(DOMException, () => localStorage.setItem('yucca-theme', theme), undefined);
   };
   return (
     <button
