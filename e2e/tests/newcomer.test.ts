@@ -35,7 +35,7 @@ const scores = async (query: string) => {
   return queries[0]!;
 };
 
-/** From the list of judged queries to the bench, and to what is offered there. */
+/** From the list of judged queries to the comparison, and to what is offered there. */
 async function tune(query: string): Promise<void> {
   expect((await scores(query)).live.ndcg).toBeLessThan(0.1);
   await browser.get(`${server.base}/c/plants/judgements`);
@@ -50,7 +50,7 @@ async function repaired(query: string): Promise<void> {
   await until(async () => (await browser.findElements(byText('p', 'Judged to come up'))).length === 0);
 }
 
-test('three failing queries of the demo are repaired by what the bench offers, and publishing says so', async () => {
+test('three failing queries of the demo are repaired by what the comparison offers, and publishing says so', async () => {
   await tune('fushia');
   await until(async () => {
     const [record] = await browser.findElements(By.css('button[title="Where is it?"]'));

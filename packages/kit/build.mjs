@@ -45,7 +45,13 @@ const minifiedStyles = {
   name: 'minified-styles',
   setup({ onLoad }) {
     onLoad({ filter: /\.css$/ }, async ({ path: file }) => {
-      const { outputFiles } = await build({ entryPoints: [file], minify: true, write: false, logLevel: 'error' });
+      const { outputFiles } = await build({
+        entryPoints: [file],
+        bundle: true,
+        minify: true,
+        write: false,
+        logLevel: 'error',
+      });
       return { contents: outputFiles[0].text, loader: 'text' };
     });
   },
@@ -70,7 +76,12 @@ async function buildPackage() {
     writeFileSync(file, `'use client';\n${readFileSync(file, 'utf8')}`);
   }
   await buildDropIn(path.join(out, 'yucca-search.js'));
-  copyFileSync(source('styles/search.css'), path.join(out, 'styles.css'));
+  await build({
+    entryPoints: [source('styles/search.css')],
+    outfile: path.join(out, 'styles.css'),
+    bundle: true,
+    logLevel: 'error',
+  });
   copyFileSync(source('styles/lens.css'), path.join(out, 'lens.css'));
   // One program for all entries: reading the types is what takes the time.
   const bundle = await rollup({

@@ -1,5 +1,5 @@
 import type { Why } from '@yucca/contract';
-import { decisionBetween, decisionSentence } from '../src/features/tuning/bench/decision';
+import { decisionBetween, decisionSentence } from '../src/features/tuning/comparison/decision';
 
 const why = (change: Partial<Why> = {}): { why: Why } => ({
   why: { words: 2, typos: 0, text: 50, signals: 40, score: 48, parts: [], ...change },

@@ -23,7 +23,7 @@ beforeEach(() => {
 });
 
 /** Links that say in their address which page and text they lead to. */
-const ways = {
+const navigation = {
   hrefOf: ({ q, page }: Query): string => `#q=${q}&page=${page}`,
   go: (query: Query): void => void went.push(query),
 };
@@ -63,7 +63,7 @@ describe('how much was found', () => {
 
 describe('nothing found', () => {
   const nothing = (query: Query, facts = {}): void => {
-    render(<NothingFound query={query} answer={answerWith({ query: query.q, ...facts })} {...ways} />);
+    render(<NothingFound query={query} answer={answerWith({ query: query.q, ...facts })} {...navigation} />);
   };
 
   test('each way out leads to a query that has less in it', async () => {
@@ -118,20 +118,20 @@ describe('pages', () => {
   const numbers = (): string[] => [...screen.getByRole('navigation').children].map(({ textContent }) => textContent!);
 
   test('the first, the last and those around; a gap stands for at least two', () => {
-    render(<Pages query={asked({ page: 6 })} answer={answerWith({ total: 400, page: 6 })} {...ways} />);
+    render(<Pages query={asked({ page: 6 })} answer={answerWith({ total: 400, page: 6 })} {...navigation} />);
     expect(numbers()).toEqual(['1', '…', '5', '6', '7', '…', '20']);
     expect(screen.getByRole('link', { current: 'page' }).textContent).toBe('6');
   });
 
   test('no more than can be asked for, and none where one page holds all', () => {
-    render(<Pages query={asked()} answer={answerWith({ total: 90_000, results: 20 })} {...ways} />);
+    render(<Pages query={asked()} answer={answerWith({ total: 90_000, results: 20 })} {...navigation} />);
     expect(numbers()).toEqual(['1', '2', '…', '500']);
-    const { container } = render(<Pages query={asked()} answer={answerWith({ results: 20 })} {...ways} />);
+    const { container } = render(<Pages query={asked()} answer={answerWith({ results: 20 })} {...navigation} />);
     expect(container.innerHTML).toBe('');
   });
 
   test('a plain click goes in place; a click for another tab is left to the browser', () => {
-    render(<Pages query={asked({ q: 'rose' })} answer={answerWith({ total: 60 })} {...ways} />);
+    render(<Pages query={asked({ q: 'rose' })} answer={answerWith({ total: 60 })} {...navigation} />);
     const second = screen.getByRole('link', { name: 'Page 2' });
     expect(second.getAttribute('href')).toBe('#q=rose&page=2');
     for (const key of [{ ctrlKey: true }, { metaKey: true }, { shiftKey: true }, { altKey: true }, { button: 1 }])
@@ -168,8 +168,8 @@ describe('more results', () => {
         answer={answerWith({ total: 95, size: 20, ...more })}
         loading={loading}
         endless={endless}
-        hrefOf={ways.hrefOf}
-        onMore={ways.go}
+        hrefOf={navigation.hrefOf}
+        onMore={navigation.go}
       />
     );
     const { rerender, container } = render(view(facts));
@@ -264,7 +264,7 @@ test('choices above the results have the names of their values, and are taken ba
   const facets = {
     maker: { kind: 'values' as const, label: 'Maker', values, more: false, missing: 0 },
   };
-  render(<AppliedChoices query={query} answer={answerWith({ facets })} {...ways} />);
+  render(<AppliedChoices query={query} answer={answerWith({ facets })} {...navigation} />);
   expect(links()).toEqual(['Old Larder ×', 'S-9 ×', 'price from 4 ×', 'light up to 3 ×', 'Remove all']);
   await userEvent.click(screen.getByRole('link', { name: 'Remove Old Larder' }));
   await userEvent.click(screen.getByRole('link', { name: 'Remove price from 4' }));
@@ -274,20 +274,20 @@ test('choices above the results have the names of their values, and are taken ba
     ['x', 1, { maker: ['S-12', 'S-9'], light: { max: 3 } }],
     ['x', 1, {}],
   ]);
-  const { container } = render(<AppliedChoices query={asked()} answer={answerWith()} {...ways} />);
+  const { container } = render(<AppliedChoices query={asked()} answer={answerWith()} {...navigation} />);
   expect(container.innerHTML).toBe('');
 });
 
 test('orders: the usual one has no name in the query; where there is nothing to choose there is no choice', async () => {
   const sorts = [{ name: 'cheap', label: 'Cheapest' }];
-  render(<SortChoice query={asked({ page: 4 })} sorts={sorts} onQuery={ways.go} usual="Nearest" />);
+  render(<SortChoice query={asked({ page: 4 })} sorts={sorts} onQuery={navigation.go} usual="Nearest" />);
   const choice = screen.getByRole<HTMLSelectElement>('combobox', { name: 'Sort by' });
   expect(choice.selectedOptions[0]!.text).toBe('Nearest');
   await userEvent.selectOptions(choice, 'Cheapest');
   expect(went).toEqual([asked({ sort: 'cheap' })]);
   fireEvent.change(choice, { target: { value: '' } });
   expect(went.at(-1)).toEqual(asked());
-  const { container } = render(<SortChoice query={asked()} sorts={[]} onQuery={ways.go} />);
+  const { container } = render(<SortChoice query={asked()} sorts={[]} onQuery={navigation.go} />);
   expect(container.innerHTML).toBe('');
 });
 

@@ -5,8 +5,8 @@ import { createClient } from '@yucca/kit';
 import { useCallback, useState } from 'react';
 import { ProbeInput } from '@/features/probe/probe-input';
 import { useParam } from '@/ui/use-param';
-import { Bench } from './bench/bench';
-import { versionFrom } from './bench/versions';
+import { Comparison } from './comparison/comparison';
+import { versionFrom } from './comparison/versions';
 import { useDraft } from './draft';
 import { DraftBar } from './draft-bar';
 import { History } from './history';
@@ -16,7 +16,7 @@ import { RecordField } from './where/where-is';
 
 const ISO_DAY = /^\d{4}-\d{2}-\d{2}$/;
 
-/** The tuning bench: levers on the left, and the query in the probe answered by two versions side by side. */
+/** The tuning screen: levers on the left, and the query in the probe answered by two versions side by side. */
 export function TuningScreen({ collection, card }: { collection: Collection; card: Card }) {
   const [{ saves }] = useDraft();
   const [text, setText] = useParam('probe');
@@ -77,7 +77,7 @@ export function TuningScreen({ collection, card }: { collection: Collection; car
             </div>
             <KeptQueries client={client} collection={name} text={text} state={generation + saves} onText={choose} />
           </div>
-          <Bench
+          <Comparison
             client={client}
             collection={name}
             keyField={collection.key}

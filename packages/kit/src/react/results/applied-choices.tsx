@@ -1,24 +1,24 @@
 import type { SearchAnswer } from '@yucca/contract';
 import { shownChoices } from '../../choices.ts';
 import { withoutChoices, type Query } from '../../query.ts';
-import { linkTo, type Ways } from '../ways.ts';
+import { linkTo, type Navigation } from '../navigation.ts';
 
 /** What is chosen, each to be taken back by a click. */
-export function AppliedChoices({ query, answer, ...ways }: Ways & { query: Query; answer: SearchAnswer }) {
+export function AppliedChoices({ query, answer, ...navigation }: Navigation & { query: Query; answer: SearchAnswer }) {
   const chosen = shownChoices(query, answer);
   if (chosen.length === 0) return null;
   return (
     <ul data-part="choices" aria-label="Choices">
       {chosen.map(({ key, label, without }) => (
         <li key={key}>
-          <a {...linkTo(without, ways)} data-part="choice" aria-label={`Remove ${label}`}>
+          <a {...linkTo(without, navigation)} data-part="choice" aria-label={`Remove ${label}`}>
             {label} <span aria-hidden="true">×</span>
           </a>
         </li>
       ))}
       {chosen.length > 1 && (
         <li>
-          <a {...linkTo(withoutChoices(query), ways)} data-part="link">
+          <a {...linkTo(withoutChoices(query), navigation)} data-part="link">
             Remove all
           </a>
         </li>

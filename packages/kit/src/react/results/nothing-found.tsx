@@ -1,8 +1,8 @@
 import type { SearchAnswer } from '@yucca/contract';
 import { EMPTY_QUERY, withNear, withoutChoices, withText, type Query } from '../../query.ts';
-import { linkTo, type Ways } from '../ways.ts';
+import { linkTo, type Navigation } from '../navigation.ts';
 
-export interface NothingFoundProps extends Ways {
+export interface NothingFoundProps extends Navigation {
   /** What was asked, for the answer that is shown. */
   query: Query;
   answer: SearchAnswer;
@@ -28,7 +28,7 @@ export function respelt({ query, understood: { words } }: SearchAnswer): string 
 }
 
 /** What to do when nothing was found: spell it otherwise, take a choice back, drop a word, go further away, see everything. */
-export function NothingFound({ query, answer, ...ways }: NothingFoundProps) {
+export function NothingFound({ query, answer, ...navigation }: NothingFoundProps) {
   const unknown = answer.understood.words.filter(({ as }) => as.length === 0).map(({ text }) => `“${text}”`);
   const hasChoices = Object.keys(query.select).length > 0;
   const other = respelt(answer);
@@ -53,7 +53,7 @@ export function NothingFound({ query, answer, ...ways }: NothingFoundProps) {
       <ul>
         {waysOut.map(([label, to]) => (
           <li key={label}>
-            <a {...linkTo(to, ways)} data-part="link">
+            <a {...linkTo(to, navigation)} data-part="link">
               {label}
             </a>
           </li>

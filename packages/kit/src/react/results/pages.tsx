@@ -1,7 +1,7 @@
 import type { SearchAnswer } from '@yucca/contract';
 import { pageNumbers } from '../../pages.ts';
 import { withPage, type Query } from '../../query.ts';
-import { linkTo, type Ways } from '../ways.ts';
+import { linkTo, type Navigation } from '../navigation.ts';
 
 /** The results a search goes through at most, page by page. */
 const WINDOW = 10_000;
@@ -11,7 +11,7 @@ export const lastPage = ({ pages, size }: SearchAnswer): number =>
   Math.min(pages, Math.floor(WINDOW / Math.max(1, size)));
 
 /** Numbered pages, as links. */
-export function Pages({ query, answer, ...ways }: Ways & { query: Query; answer: SearchAnswer }) {
+export function Pages({ query, answer, ...navigation }: Navigation & { query: Query; answer: SearchAnswer }) {
   const pages = lastPage(answer);
   if (pages < 2) return null;
   return (
@@ -22,7 +22,7 @@ export function Pages({ query, answer, ...ways }: Ways & { query: Query; answer:
         ) : (
           <a
             key={n}
-            {...linkTo(withPage(query, n), ways)}
+            {...linkTo(withPage(query, n), navigation)}
             aria-current={n === answer.page ? 'page' : undefined}
             aria-label={`Page ${n}`}
           >

@@ -8,8 +8,8 @@ import { createMemory, type Memory, type ViewedRecord } from '../../memory.ts';
 import { BY_DISTANCE, EMPTY_QUERY, isRange, requestFor, withText, withToggled, type Query } from '../../query.ts';
 import { FacetList, type FindInFacet } from '../facets/facet-list.tsx';
 import { counted } from '../figures.ts';
-import { NearChoice } from '../places/near-choice.tsx';
-import { ResultMap } from '../places/result-map.tsx';
+import { NearChoice } from '../map/near-choice.tsx';
+import { ResultMap } from '../map/result-map.tsx';
 import { AppliedChoices } from '../results/applied-choices.tsx';
 import { MoreResults } from '../results/more-results.tsx';
 import { NothingFound } from '../results/nothing-found.tsx';
@@ -20,11 +20,11 @@ import { ResultCount } from '../results/result-count.tsx';
 import { SortChoice } from '../results/sort-choice.tsx';
 import { Trouble } from '../results/trouble.tsx';
 import { useAddress } from '../use-address.ts';
-import { drawn, useDrawn } from '../use-drawn.ts';
+import { painted, usePainted } from '../use-painted.ts';
 import { useSearch } from '../use-search.ts';
 import { useSlow } from '../use-slow.ts';
 import { useViews } from '../use-views.ts';
-import type { Ways } from '../ways.ts';
+import type { Navigation } from '../navigation.ts';
 import { SearchBox } from './search-box.tsx';
 import { standingRequest } from '../../standing-request.ts';
 import { useSheet } from './use-sheet.ts';
@@ -77,14 +77,14 @@ export function SearchView(props: SearchViewProps) {
   const change = useAddress(search, map);
   const { query, status, error, answer } = snapshot;
   // Filters are drawn after the results, not before anybody sees these.
-  const facets = useDrawn(answer);
+  const facets = usePainted(answer);
   const slow = useSlow(status === 'loading');
   const root = useRef<HTMLDivElement>(null);
   useEffect(() => {
     if (search.snapshot().answer === null) void search.refresh();
   }, [search]);
 
-  const ways: Ways = {
+  const navigation: Navigation = {
     hrefOf: (to) => map.write(to, { pathname: here }),
     go: (to) => {
       change(to, 'push');
@@ -134,7 +134,9 @@ export function SearchView(props: SearchViewProps) {
             client={client}
             memory={memory}
             text={query.q}
-            after={() => search.settled().then(() => (search.snapshot().error ? Promise.reject(new Error()) : drawn()))}
+            after={() =>
+              search.settled().then(() => (search.snapshot().error ? Promise.reject(new Error()) : painted()))
+            }
             total={answer?.total ?? 0}
             facetLabel={(name) => page.facets.find((facet) => facet.name === name)?.label ?? name}
             onText={(text) => change(withText(query, text), 'replace')}
@@ -157,7 +159,7 @@ export function SearchView(props: SearchViewProps) {
           <section id="results" data-part="results" aria-label="Results">
             <div data-part="summary">
               {answer && <ResultCount answer={answer} asked={snapshot.answered?.q ?? ''} />}
-              {answer && <AppliedChoices query={query} answer={answer} {...ways} />}
+              {answer && <AppliedChoices query={query} answer={answer} {...navigation} />}
               <span role="status" data-part="slow">
                 {slow && 'Searching …'}
               </span>
@@ -172,7 +174,7 @@ export function SearchView(props: SearchViewProps) {
             {status === 'failed' && <Trouble error={error} onRetry={() => void search.refresh()} />}
             {answer &&
               (answer.total === 0 ? (
-                <NothingFound query={snapshot.answered ?? query} answer={answer} {...ways} />
+                <NothingFound query={snapshot.answered ?? query} answer={answer} {...navigation} />
               ) : (
                 <Results
                   {...{ page, answer, recordHref, memory, picturesFrom }}
@@ -181,14 +183,14 @@ export function SearchView(props: SearchViewProps) {
                   renderResult={props.renderResult ?? null}
                 />
               ))}
-            {answer && page.paging === 'pages' && <Pages query={query} answer={answer} {...ways} />}
+            {answer && page.paging === 'pages' && <Pages query={query} answer={answer} {...navigation} />}
             {answer && page.paging !== 'pages' && (
               <MoreResults
                 query={query}
                 answer={answer}
                 loading={status === 'loading'}
                 endless={page.paging === 'endless'}
-                hrefOf={ways.hrefOf}
+                hrefOf={navigation.hrefOf}
                 onMore={(to) => change(to, 'replace')}
               />
             )}
@@ -285,7 +287,7 @@ const Results = memo(function Results(props: ResultsProps) {
   const { page, answer, near, recordHref, memory, insights, renderResult, picturesFrom } = props;
   const told = insights ?? NOBODY_TOLD;
   const list = useRef<HTMLOListElement>(null);
-  const later = useDrawn(answer);
+  const later = usePainted(answer);
   const rows = useMemo(
     () => [
       ...answer.results.slice(0, AT_ONCE).map((result) => ({ result, of: answer })),

@@ -2,7 +2,7 @@ import type { MouseEvent } from 'react';
 import type { Query } from '../query.ts';
 
 /** How the parts of a page lead from one query to the next: as links that a browser can follow by itself. */
-export interface Ways {
+export interface Navigation {
   /** The address of a query. */
   hrefOf: (query: Query) => string;
   /** Goes to a query in place; a step of the history. */
@@ -10,7 +10,7 @@ export interface Ways {
 }
 
 /** A link to a query: followed in place by a plain click, by the browser with any key or button that means another tab. */
-export function linkTo(query: Query, { hrefOf, go }: Ways) {
+export function linkTo(query: Query, { hrefOf, go }: Navigation) {
   return {
     href: hrefOf(query),
     onClick: (event: MouseEvent): void => {

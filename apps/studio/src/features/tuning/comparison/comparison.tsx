@@ -20,7 +20,7 @@ import { useOlder, VersionChoice, versionName, type Version } from './versions';
 const SHOWN = 20;
 const SIZE = 40;
 
-export interface BenchProps {
+export interface ComparisonProps {
   client: YuccaClient;
   collection: string;
   /** The field that identifies a record. */
@@ -44,7 +44,7 @@ export interface BenchProps {
 }
 
 /** The results of one query under two versions, side by side and joined by lines that show what moved. */
-export function Bench(props: BenchProps) {
+export function Comparison(props: ComparisonProps) {
   const { client, collection, card, text, generation, saves, left, right, on, sought } = props;
   const store = useDraftStore();
   const older = useOlder(collection, generation);

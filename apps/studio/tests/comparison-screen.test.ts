@@ -11,7 +11,7 @@ import {
   withWords,
   wordList,
 } from '../src/features/tuning/levers';
-import { movedWords, movements } from '../src/features/tuning/bench/movement';
+import { movedWords, movements } from '../src/features/tuning/comparison/movement';
 import { checkTuning } from '../src/server/tuning/tuning';
 
 describe('movement', () => {

@@ -1,7 +1,7 @@
 import type { FacetAnswer, FieldProfile, SignalRule } from '@yucca/contract';
 import fc from 'fast-check';
-import { facetChanges } from '../src/features/tuning/bench/facet-changes';
-import { versionFrom, versionName, versionSign } from '../src/features/tuning/bench/versions';
+import { facetChanges } from '../src/features/tuning/comparison/facet-changes';
+import { versionFrom, versionName, versionSign } from '../src/features/tuning/comparison/versions';
 import { freeSortName } from '../src/features/tuning/levers/order';
 import { curveOf } from '../src/features/tuning/levers/signal-curve';
 import { monthsFrom, shareOf, spanOf } from '../src/features/tuning/placements/calendar-days';

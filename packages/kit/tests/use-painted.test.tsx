@@ -1,6 +1,6 @@
 /** @jest-environment jsdom */
 import { act, render, screen } from '@testing-library/react';
-import { useDrawn } from '../src/react/use-drawn.ts';
+import { usePainted } from '../src/react/use-painted.ts';
 
 let frames: FrameRequestCallback[] = [];
 
@@ -26,7 +26,7 @@ function Page({ text }: { text: string }) {
   return (
     <>
       <h1>{text}</h1>
-      <p>{useDrawn(text)}</p>
+      <p>{usePainted(text)}</p>
     </>
   );
 }

@@ -1,5 +1,5 @@
 import type { SearchResult } from '@yucca/contract';
-import { frameFor, pointAt, roundBelow, type Point } from '../../places.ts';
+import { frameFor, pointAt, roundBelow, type Point } from '../../geo-points.ts';
 import { distance } from '../figures.ts';
 
 const WIDTH = 420;
