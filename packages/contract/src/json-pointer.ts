@@ -15,9 +15,8 @@ export function pointerNames(pointer: string): string[] {
 
 /** What a pointer leads to; undefined when there is nothing. */
 export function valueAtPointer(value: unknown, pointer: string): unknown {
-  for (const name of pointerNames(pointer)) {
-    if (value === null || typeof value !== 'object' || !Object.hasOwn(value, name)) return undefined;
-    value = (value as Record<string, unknown>)[name];
-  }
+  for (const name of pointerNames(pointer))
+    value =
+      value !== null && typeof value === 'object' && Object.hasOwn(value, name) ? value[name as never] : undefined;
   return value;
 }

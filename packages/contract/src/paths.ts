@@ -14,45 +14,48 @@ export type VisitLeaf = (value: string | number | boolean, pointer: string) => v
  * the way, so `suppliers.name` reaches the name of each supplier. A field whose own name holds a dot is found too.
  */
 export function leavesAt(record: RecordJson, path: string, visit: VisitLeaf): void {
-  descend(record, path, '', visit);
+  descend(record, path, '', scalarsOf(visit));
 }
 
 /** The same under a value that stands somewhere in a record, with the rest of a path; pointers begin at the value. */
 export function leavesBelow(value: unknown, rest: string, visit: VisitLeaf): void {
-  descend(value, rest, '', visit);
+  descend(value, rest, '', scalarsOf(visit));
 }
 
-function descend(value: unknown, path: string, pointer: string, visit: VisitLeaf): void {
-  if (Array.isArray(value)) {
-    for (let i = 0; i < value.length; i++) descend(value[i], path, `${pointer}/${i}`, visit);
-    return;
-  }
-  if (path === '') {
-    if (typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean') visit(value, pointer);
-    return;
-  }
+/** Visits the scalars of a value, and of lists in it. */
+const scalarsOf =
+  (visit: VisitLeaf) =>
+  (value: unknown, pointer: string): void => {
+    if (Array.isArray(value)) value.forEach((item, i) => scalarsOf(visit)(item, `${pointer}/${i}`));
+    else if (typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean')
+      visit(value, pointer);
+  };
+
+/** Visits whatever stands at a path. */
+function descend(
+  value: unknown,
+  path: string,
+  pointer: string,
+  visit: (found: unknown, pointer: string) => void,
+): void {
+  if (path === '') return visit(value, pointer);
   if (value === null || typeof value !== 'object') return;
+  if (Array.isArray(value)) return value.forEach((item, i) => descend(item, path, `${pointer}/${i}`, visit));
   const fields = value as RecordJson;
-  if (Object.hasOwn(fields, path)) descend(fields[path], '', `${pointer}/${pointerToken(path)}`, visit);
-  for (let dot = path.indexOf('.'); dot !== -1; dot = path.indexOf('.', dot + 1)) {
-    const head = path.slice(0, dot);
-    if (Object.hasOwn(fields, head)) {
-      descend(fields[head], path.slice(dot + 1), `${pointer}/${pointerToken(head)}`, visit);
-    }
+  const names = path.split('.');
+  // The whole path as one name first, then its beginnings.
+  for (let n = names.length; n > 0; n--) {
+    const head = names.slice(0, n).join('.');
+    if (Object.hasOwn(fields, head))
+      descend(fields[head], names.slice(n).join('.'), `${pointer}/${pointerToken(head)}`, visit);
   }
 }
 
-/** Whatever stands at a dotted path first, lists entered at their first item on the way; undefined when nothing does. */
+/** Whatever stands at a dotted path first, lists entered on the way; undefined when nothing does. */
 export function valueAt(value: unknown, path: string): unknown {
-  if (path === '' || value === null || typeof value !== 'object') return path === '' ? value : undefined;
-  if (Array.isArray(value)) return valueAt(value[0], path);
-  const fields = value as RecordJson;
-  if (Object.hasOwn(fields, path)) return fields[path];
-  for (let dot = path.indexOf('.'); dot !== -1; dot = path.indexOf('.', dot + 1)) {
-    const head = path.slice(0, dot);
-    if (Object.hasOwn(fields, head)) return valueAt(fields[head], path.slice(dot + 1));
-  }
-  return undefined;
+  let found: unknown;
+  descend(value, path, '', (one) => (found ??= one));
+  return found;
 }
 
 /** Everything at a dotted path: where lists stand on the way, a list of what is there in each item. */

@@ -1,5 +1,5 @@
 import type { Card, Range, RecordJson, SearchResult } from '@yucca/contract';
-import { leavesAt, readableName, valueAtPointer } from '@yucca/contract';
+import { leavesAt, pointerNames, readableName, valueAtPointer } from '@yucca/contract';
 import { excerpt } from './marks.ts';
 
 export interface ShownText {
@@ -88,9 +88,8 @@ export function shownHit(result: SearchResult, card: Card, picturesFrom = ''): S
         ? null
         : {
             label: readableName(
-              other
-                .split('/')
-                .filter((token) => !/^\d+$/.test(token))
+              pointerNames(other)
+                .filter((name) => !/^\d+$/.test(name))
                 .join(' '),
             ),
             ...excerpt(stringAt(result.record, other), result.marks[other] ?? [], 110),

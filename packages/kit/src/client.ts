@@ -74,41 +74,20 @@ const OF_THE_PAGE = ['q', 'facets', 'page', 'size', 'fields', 'sort'];
 /** The query string of a search as the API's GET takes it. */
 export function searchParams(request: SearchRequest): URLSearchParams {
   const params = new URLSearchParams();
-  const {
-    q,
-    select,
-    facets,
-    page,
-    size,
-    fields,
-    version,
-    on,
-    filter,
-    sort,
-    near,
-    explain,
-    session,
-    viewer,
-    tags,
-    record,
-  } = request;
+  const { q, select, page, near } = request;
   if (q) params.set('q', q);
   if (select && Object.keys(select).length > 0) params.set('select', JSON.stringify(select));
-  if (facets && facets.length > 0) params.set('facets', facets.join(','));
   if (page !== undefined && page !== 1) params.set('page', String(page));
-  if (size !== undefined) params.set('size', String(size));
-  if (fields) params.set('fields', fields.join(','));
-  if (version) params.set('version', String(version));
-  if (on) params.set('on', on);
-  if (filter) params.set('filter', filter);
-  if (sort) params.set('sort', sort);
+  for (const name of ['facets', 'fields', 'tags'] as const) {
+    const list = request[name];
+    if (list && (list.length > 0 || name === 'fields')) params.set(name, list.join(','));
+  }
+  for (const name of ['size', 'version', 'on', 'filter', 'sort', 'explain', 'session', 'viewer', 'record'] as const) {
+    const value = request[name];
+    if (value !== undefined && value !== '') params.set(name, String(value));
+  }
   if (near) params.set('near', `${near.lat},${near.lng}`);
   if (near?.withinM !== undefined) params.set('withinM', String(near.withinM));
-  if (explain !== undefined) params.set('explain', String(explain));
-  if (session) params.set('session', session);
-  if (viewer) params.set('viewer', viewer);
-  if (tags && tags.length > 0) params.set('tags', tags.join(','));
-  if (record !== undefined) params.set('record', String(record));
   return params;
 }
 

@@ -19,7 +19,7 @@ import {
   useAddress,
   useAutocomplete,
   useSearch,
-  type Ways,
+  type Navigation,
 } from '@yucca/kit/react';
 import { useEffect } from 'react';
 import { createRoot } from 'react-dom/client';
@@ -44,7 +44,7 @@ function Shop() {
   useEffect(() => void search.refresh(), [search]);
   const { query, answer, status, error } = snapshot;
 
-  const ways: Ways = {
+  const navigation: Navigation = {
     hrefOf: (to) => `?${printAddress(to)}`,
     go: (to) => go(to, 'push'),
   };
@@ -55,9 +55,9 @@ function Shop() {
       {answer && (
         <>
           <ResultCount answer={answer} asked={snapshot.answered?.q ?? ''} />
-          <AppliedChoices query={query} answer={answer} {...ways} />
-          <FacetList answer={answer} query={query} onQuery={ways.go} />
-          {answer.total === 0 && <NothingFound query={query} answer={answer} {...ways} />}
+          <AppliedChoices query={query} answer={answer} {...navigation} />
+          <FacetList answer={answer} query={query} onQuery={navigation.go} />
+          {answer.total === 0 && <NothingFound query={query} answer={answer} {...navigation} />}
           <ol>
             {answer.results.map(({ id, record, marks }) => (
               <li key={id}>
@@ -65,7 +65,7 @@ function Shop() {
               </li>
             ))}
           </ol>
-          <Pages query={query} answer={answer} {...ways} />
+          <Pages query={query} answer={answer} {...navigation} />
         </>
       )}
     </>

@@ -4,15 +4,16 @@ import { addFlagged } from '../filter/column-scan.ts';
 import type { Segment } from '../segment/segment.ts';
 import { DocSet } from '../sets/doc-set.ts';
 import type { Results } from '../sets/results.ts';
-import { countGroups, knownGroups } from './buckets-of-values.ts';
 import { chosenValues, type Facet, type MakeFacet } from './facet.ts';
 import { countIn } from './known-counts.ts';
-import { leastListed, listed } from './order.ts';
+import { allOf, mostCommon, type Counted } from './most-common.ts';
+import { listed } from './order.ts';
+import { plainValues, type PlainValues } from './plain-values.ts';
 
 /** Values as they stand in the field: texts, numbers and booleans as their text. */
 export const valuesFacet: MakeFacet = (rule, choice) => {
   const selected = new Set(chosenValues(choice));
-  const counted: { column: ValueColumn; counts: Uint32Array }[] = [];
+  const counted: Counted[] = [];
   let missing = 0;
   return {
     chosen: (segment) => chosenIn(segment, rule.field, [...selected], rule.match),
@@ -22,30 +23,12 @@ export const valuesFacet: MakeFacet = (rule, choice) => {
         missing += results.count;
         return;
       }
-      const counts = countValues(column, results);
+      const counts = countValues(plainValues(column), results);
       missing += counts[0]!;
-      counted.push({ column, counts });
+      counted.push({ column, counts: counts.subarray(1) });
     },
     answer(): ValuesFacet {
-      const totals = new Map<string, { label: string | null; count: number }>();
-      // Of one segment, what can surely not be listed need not even get a name.
-      const isSure = counted.length === 1 && selected.size === 0 && rule.order === 'count';
-      const least = isSure ? Math.max(1, leastListed(counted[0]!.counts.slice(1), rule.size)) : 1;
-      let found = 0;
-      for (const { column, counts } of counted) {
-        for (let value = 0; value < column.size; value++) {
-          const count = counts[value + 1]!;
-          if (count > 0) found++;
-          if (count < least) continue;
-          const text = column.text(value);
-          const total = totals.get(text);
-          if (total === undefined) totals.set(text, { label: column.label(value), count });
-          else {
-            total.label ??= column.label(value);
-            total.count += count;
-          }
-        }
-      }
+      const { totals, found } = rule.order === 'count' ? mostCommon(counted, rule.size, selected) : allOf(counted);
       for (const value of selected) if (!totals.has(value)) totals.set(value, { label: null, count: 0 });
       const all: FacetValue[] = [...totals].map(([value, { label, count }]) => ({
         value,
@@ -54,8 +37,7 @@ export const valuesFacet: MakeFacet = (rule, choice) => {
         selected: selected.has(value),
       }));
       const values = listed(all, rule.order, rule.size);
-      const more = values.length < (isSure ? found : all.length);
-      return { kind: 'values', label: rule.label, values, more, missing };
+      return { kind: 'values', label: rule.label, values, more: values.length < Math.max(found, all.length), missing };
     },
   } satisfies Facet;
 };
@@ -108,14 +90,12 @@ function addHoldingAll(
   }
 }
 
-/** How many documents hold each value, at 1 + its number; at 0 those that hold none. An empty text is no value. */
-function countValues(column: ValueColumn, results: Results): Uint32Array {
-  if (hasOddValues(column)) return countOddValues(column, results);
+/** How many documents hold each value, at 1 + its number; at 0 those that hold none. Not to be changed. */
+function countValues(column: PlainValues, results: Results): Uint32Array {
   return countIn(results, column, column.size + 1, (docs) => countPlain(column, docs));
 }
 
-/** The same for a column without such. */
-function countPlain({ size, docStarts, docValues }: ValueColumn, docs: Uint32Array): Uint32Array {
+function countPlain({ size, docStarts, docValues }: PlainValues, docs: Uint32Array): Uint32Array {
   const counts = new Uint32Array(size + 1);
   if (docStarts === null) {
     // One value a document, counted where it stands.
@@ -143,31 +123,4 @@ function countPlain({ size, docStarts, docValues }: ValueColumn, docs: Uint32Arr
     for (; at < end; at++) counts[docValues[at]! + 1]!++;
   }
   return counts;
-}
-
-/** Where texts are empty or stand as two types: documents are counted once a text, at the first value that reads so. */
-function countOddValues(column: ValueColumn, results: Results): Uint32Array {
-  const groups = knownGroups(column, 'values', (text) => (text === '' ? [] : [text]));
-  const byGroup = countGroups(column, groups, results);
-  const counts = new Uint32Array(column.size + 1);
-  counts[0] = byGroup[0]!;
-  const first = new Map<string, number>();
-  for (let value = column.size - 1; value >= 0; value--) first.set(column.text(value), value);
-  groups.names.forEach((name, group) => (counts[first.get(name)! + 1] = byGroup[group + 1]!));
-  return counts;
-}
-
-const odd = new WeakMap<ValueColumn, boolean>();
-
-/** Whether a column holds an empty text, or one text as two types: then counting needs a closer look. */
-function hasOddValues(column: ValueColumn): boolean {
-  let found = odd.get(column);
-  if (found === undefined) {
-    found = column.size > 0 && column.text(0) === '';
-    if (new Set(column.types).size > 1) {
-      for (let value = 1; value < column.size && !found; value++) found = column.text(value) === column.text(value - 1);
-    }
-    odd.set(column, found);
-  }
-  return found;
 }
