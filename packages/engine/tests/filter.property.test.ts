@@ -279,7 +279,7 @@ test('a condition that takes more work than there is left is refused before any 
 
 test('texts that stand in no column are read when the records are few, else the answer says what to do', () => {
   expect(decided("note LIKE 'text 1%'", 30_000_000)).toBe(1_111);
-  expect(() => decided("size = 1 AND note = 'text 7'", 1_000_000)).toThrow(
+  expect(() => decided("size = 1 AND note > 'text 7'", 1_000_000)).toThrow(
     /own in “note”, and so many records .* at 1:14$/,
   );
 });

@@ -27,7 +27,7 @@ test('a short list is the beginning of the long one, whatever the segments, with
       (list, cuts, size, q, chosen) => {
         const generation = generationOf(list, tuningOf(size), cuts);
         const facetOf = (most: number) => {
-          const select = chosen.length > 0 ? { v: chosen } : {};
+          const select: Record<string, string[]> = chosen.length > 0 ? { v: chosen } : {};
           const facet = search(generation, tuningOf(most), { q, select, facets: ['v'] }).facets.v!;
           return { values: facetValues(facet), missing: facet.missing, more: 'more' in facet && facet.more };
         };

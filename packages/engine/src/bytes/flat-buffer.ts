@@ -52,6 +52,8 @@ export const Section = {
   ValueTypes: 32,
   ValueDocStarts: 33,
   ValueDocs: 34,
+  TextHashes: 37,
+  TextHashDocs: 38,
   LabelStarts: 35,
   LabelBytes: 36,
   NumberDocStarts: 40,

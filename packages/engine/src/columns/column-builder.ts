@@ -2,6 +2,7 @@ import { Section, type SectionArray, type SectionInput } from '../bytes/flat-buf
 import { GrowingArray } from '../bytes/growing-array.ts';
 import { NO_INT, sortKey } from './column.ts';
 import { LeafType, leafType } from './leaf-type.ts';
+import { TextHashesBuilder } from './text-hashes.ts';
 
 const encoder = new TextEncoder();
 
@@ -19,6 +20,10 @@ export interface ColumnMeta {
   hasValues: boolean;
   hasNumbers: boolean;
   hasLabels: boolean;
+  /** The texts stand by their hashes, because nearly every document has its own. */
+  hasHashes: boolean;
+  /** No document holds two texts. */
+  singleTexts: boolean;
 }
 
 /** Collects the scalars of one field, document by document. */
@@ -36,6 +41,9 @@ export class ColumnBuilder {
   #multiNumbers = false;
   readonly #otherDocs = new GrowingArray(Uint32Array);
   #givenUp = false;
+  readonly #hashes = new TextHashesBuilder();
+  #textDoc = -1;
+  #singleTexts = true;
   readonly #labels: Map<string, string> | null;
 
   constructor(path: string, planned: boolean, labelled: boolean) {
@@ -59,8 +67,15 @@ export class ColumnBuilder {
     } else if (lastOf(this.#otherDocs) !== doc) {
       this.#otherDocs.push(doc);
     }
+    if (type === LeafType.String && !this.#planned) this.#addText(doc, value as string);
     if (this.#givenUp || (type === LeafType.Number && !this.#planned)) return;
     this.#addValue(doc, typeof value === 'string' ? value : String(value), type);
+  }
+
+  #addText(doc: number, text: string): void {
+    this.#singleTexts &&= this.#textDoc !== doc;
+    this.#textDoc = doc;
+    this.#hashes.add(doc, text);
   }
 
   #addValue(doc: number, text: string, type: number): void {
@@ -98,6 +113,7 @@ export class ColumnBuilder {
     const keep = !this.#givenUp && (this.#planned || this.#values.size <= Math.max(KEEP_ALWAYS, docs * KEEP_SHARE));
     const hasValues = keep && this.#values.size > 0;
     const hasNumbers = this.#numbers.length > 0;
+    const hasHashes = !hasValues && (this.#types & LeafType.String) !== 0;
     return {
       meta: {
         path: this.path,
@@ -105,10 +121,13 @@ export class ColumnBuilder {
         hasValues,
         hasNumbers,
         hasLabels: hasValues && this.#labels !== null,
+        hasHashes,
+        singleTexts: this.#singleTexts,
       },
       sections: [
         ...(hasValues ? this.#valueSections(part, docs) : []),
         ...(hasNumbers ? this.#numberSections(part, docs) : []),
+        ...(hasHashes ? this.#hashSections(part) : []),
       ],
     };
   }
@@ -155,6 +174,14 @@ export class ColumnBuilder {
             part,
             entries.map(({ text }) => this.#labels!.get(text) ?? ''),
           )),
+    ];
+  }
+
+  #hashSections(part: number): SectionInput[] {
+    const { hashes, docs } = this.#hashes.finish();
+    return [
+      { kind: Section.TextHashes, part, data: hashes },
+      { kind: Section.TextHashDocs, part, data: docs },
     ];
   }
 

@@ -1,6 +1,7 @@
 import { LeafType } from '../columns/column.ts';
 import type { Segment } from '../segment/segment.ts';
 import { Ranges } from './column-scan.ts';
+import { lookUpFor, nsOfLookUp } from './unkept-texts.ts';
 import { FilterError } from './lexer.ts';
 import type { FieldName } from './parse.ts';
 import type { Decision } from './simplify.ts';
@@ -75,7 +76,10 @@ function nsOfTest(segment: Segment, path: string, { numbers, texts, boolean }: V
   if (column !== null) ns += column.numbers.length * new Ranges(numbers).ns;
   const tested = (texts === null ? 0 : LeafType.String) | (boolean === null ? 0 : LeafType.Boolean);
   if ((segment.typesOf(path) & tested) === 0) return ns;
-  if (!segment.keepsValues(path)) return ns + nsOfReading(segment);
+  if (!segment.keepsValues(path)) {
+    const lookUp = texts === null ? null : lookUpFor(segment, path, texts);
+    return ns + (lookUp === null ? nsOfReading(segment) : nsOfLookUp(segment, path, lookUp));
+  }
   const { size, docValues } = segment.values(path)!;
   ns += docValues.length * LOOK_NS;
   if (texts?.only && boolean === null) return ns + size * FIND_NS + texts.only.size * DECODE_NS;
@@ -85,8 +89,9 @@ function nsOfTest(segment: Segment, path: string, { numbers, texts, boolean }: V
 function nsOfPresence(segment: Segment, path: string): number {
   let ns = (segment.numbers(path)?.numbers.length ?? 0) * LOOK_NS;
   if ((segment.typesOf(path) & ~LeafType.Number) === 0) return ns;
-  ns += segment.keepsValues(path) ? segment.values(path)!.docValues.length * LOOK_NS : nsOfReading(segment);
-  return ns;
+  if (segment.keepsValues(path)) return ns + segment.values(path)!.docValues.length * LOOK_NS;
+  const hashes = (segment.typesOf(path) & LeafType.Boolean) === 0 ? segment.textHashes(path) : null;
+  return ns + (hashes === null ? nsOfReading(segment) : hashes.docs.length);
 }
 
 const nsOfReading = (segment: Segment): number => segment.docs * RECORD_NS + segment.recordBytes * BYTE_NS;

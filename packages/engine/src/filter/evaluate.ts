@@ -5,6 +5,7 @@ import { addFlagged, addInRanges, Ranges } from './column-scan.ts';
 import type { Work } from './cost.ts';
 import type { Condition } from './parse.ts';
 import { simplify, type Decision } from './simplify.ts';
+import { addLookedUp, lookUpFor } from './unkept-texts.ts';
 import type { ValueTest } from './value-test.ts';
 
 /**
@@ -97,6 +98,11 @@ function passing(segment: Segment, path: string, { numbers, texts, boolean }: Va
   const tested = (texts === null ? 0 : LeafType.String) | (boolean === null ? 0 : LeafType.Boolean);
   if ((segment.typesOf(path) & tested) === 0) return set;
   if (!segment.keepsValues(path)) {
+    const lookUp = texts === null ? null : lookUpFor(segment, path, texts);
+    if (lookUp !== null) {
+      addLookedUp(segment, path, texts!, lookUp, set);
+      return set;
+    }
     segment.eachRead(path, (doc, value) => {
       if (typeof value === 'string' ? texts?.passes(value) : typeof value === 'boolean' && boolean?.(value))
         set.add(doc);
@@ -131,6 +137,8 @@ function presentIn(segment: Segment, path: string): DocSet {
   if (hasOthers && segment.keepsValues(path)) {
     const values = segment.values(path)!;
     addFlagged(values, segment.docs, new Uint8Array(values.size).fill(1), set);
+  } else if (hasOthers && (segment.typesOf(path) & LeafType.Boolean) === 0 && segment.textHashes(path) !== null) {
+    for (const doc of segment.textHashes(path)!.docs) set.add(doc);
   } else if (hasOthers) {
     segment.eachRead(path, (doc) => set.add(doc));
   }

@@ -33,6 +33,13 @@ export function likePattern(pattern: string): (value: string) => boolean {
   };
 }
 
+/** What every text begins with that a pattern fits: all before its first `%` or `_`. */
+export function beginningOf(pattern: string): string {
+  const [first] = readPieces(pattern);
+  const any = first!.units.indexOf(ANY_CHARACTER);
+  return String.fromCharCode(...(any === -1 ? first!.units : first!.units.slice(0, any)));
+}
+
 function readPieces(pattern: string): Piece[] {
   const pieces: Piece[] = [];
   let text = '';

@@ -1,5 +1,5 @@
 import { parseDate } from '../signals/signals.ts';
-import { likePattern } from './like.ts';
+import { beginningOf, likePattern } from './like.ts';
 import type { Comparison, Condition, Literal } from './parse.ts';
 
 /** Numbers from one to another, both included. */
@@ -13,6 +13,10 @@ export interface TextTest {
   passes: (value: string) => boolean;
   /** Where nothing but these can pass: they can be looked up instead of trying every text. */
   only: ReadonlySet<string> | null;
+  /** Everything but this one passes. */
+  allBut: string | null;
+  /** Only texts that begin so can pass. */
+  beginning: string;
   /** How long one text takes, in nanoseconds. */
   ns: number;
 }
@@ -31,6 +35,8 @@ const TEXT_NS = 20;
 const PATTERN_NS = 60;
 const DATE_NS = 400;
 
+const ANY_TEXT: TextTest = { passes: () => true, only: null, allBut: null, beginning: '', ns: TEXT_NS };
+
 const NONE: ValueTest = { numbers: [], texts: null, boolean: null };
 
 export function testFor(predicate: Predicate): ValueTest {
@@ -42,7 +48,15 @@ export function testFor(predicate: Predicate): ValueTest {
     case 'in':
       return anyOf(predicate.values.map((value) => compareTest('=', value)));
     case 'like':
-      return { ...NONE, texts: { passes: likePattern(predicate.pattern), only: null, ns: PATTERN_NS } };
+      return {
+        ...NONE,
+        texts: {
+          ...ANY_TEXT,
+          passes: likePattern(predicate.pattern),
+          beginning: beginningOf(predicate.pattern),
+          ns: PATTERN_NS,
+        },
+      };
   }
 }
 
@@ -69,14 +83,15 @@ function compareTest(comparison: Comparison, literal: Literal): ValueTest {
     comparison === '<>'
       ? {
           numbers: [{ from: -Infinity, to: Infinity }],
-          texts: { passes: () => true, only: null, ns: TEXT_NS },
+          texts: ANY_TEXT,
           boolean: () => true,
         }
       : NONE;
   switch (literal.type) {
     case 'text': {
       const only = comparison === '=' ? new Set([literal.value]) : null;
-      return { ...unlike, texts: { passes: compare(comparison, literal.value), only, ns: TEXT_NS } };
+      const allBut = comparison === '<>' ? literal.value : null;
+      return { ...unlike, texts: { ...ANY_TEXT, passes: compare(comparison, literal.value), only, allBut } };
     }
     case 'number':
       return { ...unlike, numbers: rangesOf(comparison, literal.value) };
@@ -90,7 +105,7 @@ function compareTest(comparison: Comparison, literal: Literal): ValueTest {
         // A date alone stands for the whole day.
         return compareTime(literal.day ? Math.floor(time / 86_400_000) * 86_400_000 : time);
       };
-      return { ...unlike, texts: { passes, only: null, ns: DATE_NS } };
+      return { ...unlike, texts: { ...ANY_TEXT, passes, ns: DATE_NS } };
     }
   }
 }
@@ -139,10 +154,10 @@ export function anyOf(tests: readonly ValueTest[]): ValueTest {
 function anyText(tests: readonly TextTest[]): TextTest {
   const only = new Set(tests.flatMap((test) => [...(test.only ?? [])]));
   const others = tests.filter((test) => test.only === null);
-  if (others.length === 0) return { passes: (value) => only.has(value), only, ns: TEXT_NS };
+  if (others.length === 0) return { ...ANY_TEXT, passes: (value) => only.has(value), only };
   return {
+    ...ANY_TEXT,
     passes: (value) => only.has(value) || others.some(({ passes }) => passes(value)),
-    only: null,
     ns: TEXT_NS + nsOf(others),
   };
 }
@@ -163,6 +178,7 @@ export function allOf(tests: readonly ValueTest[]): ValueTest {
 
 function everyText(tests: readonly TextTest[]): TextTest {
   return {
+    ...ANY_TEXT,
     passes: (value) => tests.every(({ passes }) => passes(value)),
     only: tests.find(({ only }) => only !== null)?.only ?? null,
     ns: nsOf(tests),

@@ -31,6 +31,8 @@ export interface SegmentMeta {
   html: string[];
   /** Every field path met in the records or planned. */
   paths: string[];
+  /** Fields that hold the key of every record, as text. */
+  keyFields: string[];
   /** Every path that holds scalars, with the columns it has; a column's place in the list is its part number. */
   columns: ColumnMeta[];
   /** A position field's place in the list is its part number. */
@@ -65,6 +67,8 @@ export class SegmentBuilder {
   readonly #recordBytes = new GrowingArray(Uint8Array);
   readonly #positions: { lats: GrowingArray<Float64Array>; lngs: GrowingArray<Float64Array> }[];
 
+  #keyFields: string[] | null = null;
+
   /** `frequentDocs`: in how many documents a word has to stand to count as frequent; see frequent-pairs.ts. */
   constructor(plan: IndexPlan, { frequentDocs }: { frequentDocs?: number } = {}) {
     this.#plan = plan;
@@ -90,6 +94,9 @@ export class SegmentBuilder {
     const doc = this.docs;
     this.#versionIds.push(versionId);
     this.#orders.push(order);
+    this.#keyFields = (this.#keyFields ?? Object.keys(record)).filter(
+      (name) => Object.hasOwn(record, name) && record[name] === key,
+    );
     appendText(this.#keyBytes, key);
     this.#keyStarts.push(this.#keyBytes.length);
     appendText(this.#recordBytes, json);
@@ -150,6 +157,7 @@ export class SegmentBuilder {
       planned: [...this.#plan.searchFields],
       html: [...this.#plan.html],
       paths: this.#fields.paths,
+      keyFields: this.#keyFields ?? [],
       columns: columns.map((column) => column.meta),
       geo: [...this.#plan.geo],
     };

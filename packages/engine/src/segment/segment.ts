@@ -3,6 +3,7 @@ import { LeafType, type NumberColumn, type ValueColumn } from '../columns/column
 import { LazyColumns } from '../columns/lazy-columns.ts';
 import type { ColumnMeta } from '../columns/column-builder.ts';
 import { findTexts } from '../columns/text-finder.ts';
+import type { TextHashes } from '../columns/text-hashes.ts';
 import { MemberReader } from '../record/member-reader.ts';
 import type { SegmentMeta } from './builder.ts';
 import { readSegment, Section } from '../bytes/flat-buffer.ts';
@@ -143,14 +144,50 @@ export class Segment {
     return this.#recordBytes.length;
   }
 
-  /** Visits every scalar of one field, document by document, out of the records themselves: slow, see MemberReader. */
-  eachRead(path: string, visit: (doc: number, value: string | number | boolean) => void): void {
+  /** Visits the scalars of one field in some documents, out of the records themselves. */
+  readIn(path: string, docs: Iterable<number>, visit: (doc: number, value: string | number | boolean) => void): void {
     const starts = this.#recordStarts;
     const bytes = this.#recordBytes;
     const reader = new MemberReader(bytes, path, (from, to) => decode(bytes.subarray(from, to)));
+    for (const doc of docs) reader.read(starts[doc]!, starts[doc + 1]!, (value) => visit(doc, value));
+  }
+
+  /** Visits every scalar of one field, document by document, out of the records themselves: slow, see MemberReader. */
+  eachRead(path: string, visit: (doc: number, value: string | number | boolean) => void): void {
+    this.readIn(path, countTo(this.docs), visit);
+  }
+
+  /** The documents whose key begins with a text, and the keys. */
+  eachKeyFrom(beginning: string, visit: (doc: number, key: string) => void): void {
+    const wanted = encoder.encode(beginning);
+    const [starts, bytes] = [this.#keyStarts, this.#keyBytes];
     for (let doc = 0; doc < this.docs; doc++) {
-      reader.read(starts[doc]!, starts[doc + 1]!, (value) => visit(doc, value));
+      const from = starts[doc]!;
+      if (starts[doc + 1]! - from < wanted.length) continue;
+      let i = 0;
+      while (i < wanted.length && bytes[from + i] === wanted[i]) i++;
+      if (i === wanted.length) visit(doc, this.key(doc));
     }
+  }
+
+  /** Whether a field holds the key of every record. */
+  isKey(path: string): boolean {
+    return this.meta.keyFields.includes(path);
+  }
+
+  /** The texts of a field by their hashes, where they stand in no column; null where they do, or there are none. */
+  textHashes(path: string): TextHashes | null {
+    const part = this.meta.columns.findIndex((column) => column.path === path);
+    if (!this.meta.columns[part]?.hasHashes) return null;
+    return {
+      hashes: this.#section(Section.TextHashes, part) as Uint32Array,
+      docs: this.#section(Section.TextHashDocs, part) as Uint32Array,
+    };
+  }
+
+  /** Whether no document holds two texts in a field. */
+  holdsSingleTexts(path: string): boolean {
+    return this.#columnMeta(path)?.singleTexts ?? true;
   }
 
   /** As which JSON types a field occurs: LeafType bits, 0 when no record holds it. */
@@ -282,4 +319,9 @@ function textReader(starts: Uint32Array, bytes: Uint8Array): (value: number) => 
 
 function labelReader(text: (value: number) => string): (value: number) => string | null {
   return (value) => text(value) || null;
+}
+
+/** 0, 1, 2 and so on. */
+function* countTo(end: number): Generator<number> {
+  for (let i = 0; i < end; i++) yield i;
 }

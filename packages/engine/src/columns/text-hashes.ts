@@ -1,0 +1,73 @@
+import { GrowingArray } from '../bytes/growing-array.ts';
+
+/** FNV-1a, 32 bits (Fowler, Noll, Vo), over the UTF-16 units of a text, a byte at a time. */
+export function hashOfText(text: string): number {
+  let value = 0x811c9dc5;
+  for (let i = 0; i < text.length; i++) {
+    const unit = text.charCodeAt(i);
+    value = Math.imul(value ^ (unit & 0xff), 0x01000193);
+    if (unit > 0xff) value = Math.imul(value ^ (unit >>> 8), 0x01000193);
+  }
+  return value >>> 0;
+}
+
+/**
+ * The texts of a field of which nearly every document has its own, by their hashes: eight bytes a text, where a column would be a
+ * second copy of the field. A document that has a text is among the few with its hash, and those are read to be sure.
+ */
+export interface TextHashes {
+  /** Ascending. */
+  hashes: Uint32Array;
+  /** The document of each. */
+  docs: Uint32Array;
+}
+
+/** Collects the texts of one field. */
+export class TextHashesBuilder {
+  readonly #hashes = new GrowingArray(Uint32Array);
+  readonly #docs = new GrowingArray(Uint32Array);
+
+  add(doc: number, text: string): void {
+    this.#hashes.push(hashOfText(text));
+    this.#docs.push(doc);
+  }
+
+  finish(): TextHashes {
+    return sortedByHash(this.#hashes.view(), this.#docs.view());
+  }
+}
+
+const DIGIT_BITS = 11;
+const DIGITS = 1 << DIGIT_BITS;
+
+/** Radix sort from the least digit (Knuth, TAOCP 3, 5.2.5): three passes, whatever the numbers. */
+function sortedByHash(hashes: Uint32Array, docs: Uint32Array): TextHashes {
+  let from = { hashes, docs };
+  for (let shift = 0; shift < 32; shift += DIGIT_BITS) {
+    const starts = new Uint32Array(DIGITS + 1);
+    for (const hash of from.hashes) starts[((hash >>> shift) & (DIGITS - 1)) + 1]!++;
+    for (let digit = 0; digit < DIGITS; digit++) starts[digit + 1]! += starts[digit]!;
+    const to = { hashes: new Uint32Array(hashes.length), docs: new Uint32Array(docs.length) };
+    for (let i = 0; i < hashes.length; i++) {
+      const at = starts[(from.hashes[i]! >>> shift) & (DIGITS - 1)]!++;
+      to.hashes[at] = from.hashes[i]!;
+      to.docs[at] = from.docs[i]!;
+    }
+    from = to;
+  }
+  return from;
+}
+
+/** The documents that may hold a text, some of them twice: all that do, and hardly another. */
+export function docsWithHash({ hashes, docs }: TextHashes, text: string): Uint32Array {
+  const hash = hashOfText(text);
+  let [low, high] = [0, hashes.length];
+  while (low < high) {
+    const middle = (low + high) >>> 1;
+    if (hashes[middle]! < hash) low = middle + 1;
+    else high = middle;
+  }
+  let end = low;
+  while (end < hashes.length && hashes[end] === hash) end++;
+  return docs.subarray(low, end);
+}

@@ -1,0 +1,95 @@
+import { completeTuning, type RecordJson } from '@yucca/contract';
+import fc from 'fast-check';
+import { docsWithHash, hashOfText, TextHashesBuilder } from '../src/columns/text-hashes.ts';
+import { Work } from '../src/filter/cost.ts';
+import { evaluate } from '../src/filter/evaluate.ts';
+import { parseFilter } from '../src/filter/parse.ts';
+import { generationOf, runs } from './arbitraries.ts';
+import { decide, print, type ReferenceCondition } from './reference/filter.ts';
+
+const MANY = 2_600;
+// Nearly every record has a text of its own in three fields, in one of them with some that lack it, share it, or hold several.
+const records = Array.from({ length: MANY }, (_, i): RecordJson => {
+  const note = i % 11 === 0 ? [`note ${i}`, `note ${i + 1}`] : i % 13 === 0 ? 'shared' : `note ${i}`;
+  return {
+    id: `@${['part', 'parts', 'p_t', 'großes'][i % 4]}/${i}`,
+    name: `name é ${i}`,
+    ...(i % 7 === 0 ? {} : { note }),
+    ...(i % 5 === 0 ? { mixed: i } : { mixed: `mixed ${i}` }),
+  };
+});
+const { segment } = generationOf(records, completeTuning({ search: [{ field: 'name' }] })).segments[0]!;
+
+const field = fc.constantFrom('id', 'name', 'note', 'mixed');
+const text = fc.oneof(
+  fc.nat(MANY).map((i) => records[i % MANY]!.id as string),
+  fc.nat(MANY + 20).map((i) => `name é ${i}`),
+  fc.nat(MANY + 20).map((i) => `note ${i}`),
+  fc.nat(MANY).map((i) => `mixed ${i}`),
+  fc.constantFrom('shared', '', 'absent', '@part/', '@part/1'),
+);
+const simple: fc.Arbitrary<ReferenceCondition> = fc.oneof(
+  fc.record({
+    op: fc.constant('compare' as const),
+    field,
+    sign: fc.constantFrom('=' as const, '<>' as const),
+    value: fc.oneof<fc.Arbitrary<string | number>[]>(text, fc.integer({ min: 0, max: 50 })),
+  }),
+  fc.record({ op: fc.constant('in' as const), field, values: fc.array(text, { minLength: 1, maxLength: 40 }) }),
+  fc.record({
+    op: fc.constant('like' as const),
+    field: fc.constant('id'),
+    pattern: fc.constantFrom('@part/%', '@parts/1%', '@p_t/12_', '@gro%/7', '@p%1', '@part/100'),
+  }),
+  fc.record({ op: fc.constant('null' as const), field }),
+);
+const condition = fc.oneof(
+  { weight: 3, arbitrary: simple },
+  { weight: 1, arbitrary: simple.map((part): ReferenceCondition => ({ op: 'not', part })) },
+  {
+    weight: 1,
+    arbitrary: fc
+      .array(simple, { minLength: 2, maxLength: 3 })
+      .chain((parts) => fc.constantFrom<ReferenceCondition>({ op: 'and', parts }, { op: 'or', parts })),
+  },
+);
+
+test('conditions on texts that nearly every record has of its own are what the records say', () => {
+  expect(['id', 'name', 'note', 'mixed'].map((one) => segment.keepsValues(one))).toEqual([false, false, false, false]);
+  expect(['id', 'name'].map((one) => segment.isKey(one))).toEqual([true, false]);
+  fc.assert(
+    fc.property(condition, (one) => {
+      const found = evaluate(segment, parseFilter(print(one))).list();
+      expect([...found]).toEqual(records.flatMap((record, doc) => (decide(record, one) === true ? [doc] : [])));
+    }),
+    runs(300),
+  );
+});
+
+test('they are found without reading the records: what is allowed for a search is plenty', () => {
+  const ids = Array.from({ length: 40 }, (_, i) => `'${records[i * 3]!.id as string}'`);
+  const count = (source: string): number => evaluate(segment, parseFilter(source), new Work(400_000)).count();
+  expect(count(`id = ${ids[5]}`)).toBe(1);
+  expect(count(`id <> ${ids[5]}`)).toBe(MANY - 1);
+  expect(count(`id IN (${ids.join(', ')})`)).toBe(40);
+  expect(count(`id NOT IN (${ids.join(', ')})`)).toBe(MANY - 40);
+  expect(count("id LIKE '@part/%'")).toBe(MANY / 4);
+  expect(count("name = 'name é 77'")).toBe(1);
+  expect(() => count("name LIKE '%7'")).toThrow('own in “name”');
+});
+
+test('texts by their hashes: all that hold a text, whatever else has its hash', () => {
+  fc.assert(
+    fc.property(fc.array(fc.string({ unit: 'grapheme', maxLength: 3 }), { maxLength: 60 }), (texts) => {
+      const builder = new TextHashesBuilder();
+      texts.forEach((one, doc) => builder.add(doc, one));
+      const hashes = builder.finish();
+      expect([...hashes.hashes]).toEqual(texts.map(hashOfText).sort((a, b) => a - b));
+      for (const one of texts)
+        expect([...docsWithHash(hashes, one)]).toEqual(
+          texts.flatMap((other, doc) => (hashOfText(other) === hashOfText(one) ? [doc] : [])),
+        );
+    }),
+    runs(200),
+  );
+});
