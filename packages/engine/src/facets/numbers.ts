@@ -1,8 +1,11 @@
 import type { NumberBucket, NumbersFacet } from '@yucca/contract';
-import { eachNumber } from '../columns/column.ts';
+import { eachNumber, type NumberColumn } from '../columns/column.ts';
 import { GrowingArray } from '../bytes/growing-array.ts';
 import type { Segment } from '../segment/segment.ts';
 import { DocSet } from '../sets/doc-set.ts';
+import type { Results } from '../sets/results.ts';
+import { countIn } from './known-counts.ts';
+import { countRanks, numberRanks } from './number-ranks.ts';
 import { chosenRange, chosenValues, type Facet, type MakeFacet } from './facet.ts';
 
 /** About so many buckets when the rule names none. */
@@ -26,7 +29,7 @@ export const numbersFacet: MakeFacet = (rule, choice) => {
       }
       return set;
     },
-    count: (segment, { list }) => found.add(segment, rule.field, list),
+    count: (segment, results) => found.add(segment, rule.field, results),
     answer(): NumbersFacet {
       const selected =
         range === null
@@ -43,6 +46,7 @@ class Tally {
   readonly #numbers = new GrowingArray(Float64Array);
   /** Where the numbers of each document with several of them begin: only those can count twice. */
   readonly #docs = new GrowingArray(Uint32Array);
+  readonly #counted: { number: number; count: number }[] = [];
   #nextDoc = 0;
   #min = Infinity;
   #max = -Infinity;
@@ -53,9 +57,26 @@ class Tally {
     this.#edges = edges;
   }
 
-  add(segment: Segment, field: string, docs: Uint32Array): void {
+  add(segment: Segment, field: string, results: Results): void {
     const column = segment.numbers(field);
     const others = othersOf(segment, field);
+    const ranked = column === null || others !== null ? null : numberRanks(column);
+    if (ranked === null) return this.#addEach(column, others, results.list);
+    const counts = countIn(results, ranked, ranked.numbers.length + 1, (docs) => countRanks(ranked, docs));
+    this.#missing += counts[0]!;
+    for (let rank = 1; rank < counts.length; rank++) {
+      if (counts[rank]! > 0) this.#addCounted(ranked.numbers[rank - 1]!, counts[rank]!);
+    }
+  }
+
+  /** So many documents that hold one number each, and the same. */
+  #addCounted(number: number, count: number): void {
+    if (number < this.#min) this.#min = number;
+    if (number > this.#max) this.#max = number;
+    this.#counted.push({ number, count });
+  }
+
+  #addEach(column: NumberColumn | null, others: DocSet | null, docs: Uint32Array): void {
     for (let i = 0; i < docs.length; i++) {
       const doc = docs[i]!;
       let any = false;
@@ -89,7 +110,12 @@ class Tally {
       if (bucket === -1) other++;
       else buckets[bucket]!.count++;
     }
-    const any = numbers.length > 0;
+    for (const { number, count } of this.#counted) {
+      const bucket = bucketOf(edges, number);
+      if (bucket === -1) other += count;
+      else buckets[bucket]!.count += count;
+    }
+    const any = numbers.length + this.#counted.length > 0;
     return {
       min: any ? this.#min : null,
       max: any ? this.#max : null,
@@ -110,7 +136,8 @@ function othersOf(segment: Segment, field: string): DocSet | null {
   let set = byField.get(field);
   if (set === undefined) {
     const column = segment.numbers(field);
-    if (column !== null) set = column.others === null ? null : DocSet.of(segment.docs, column.others);
+    if (column !== null)
+      set = column.others === null || column.others.length === 0 ? null : DocSet.of(segment.docs, column.others);
     else set = valuesIn(segment, field);
     set?.keep();
     byField.set(field, set);

@@ -87,7 +87,7 @@ function nsOfTest(segment: Segment, path: string, { numbers, texts, boolean }: V
 }
 
 function nsOfPresence(segment: Segment, path: string): number {
-  let ns = (segment.numbers(path)?.numbers.length ?? 0) * LOOK_NS;
+  const ns = (segment.numbers(path)?.numbers.length ?? 0) * LOOK_NS;
   if ((segment.typesOf(path) & ~LeafType.Number) === 0) return ns;
   if (segment.keepsValues(path)) return ns + segment.values(path)!.docValues.length * LOOK_NS;
   const hashes = (segment.typesOf(path) & LeafType.Boolean) === 0 ? segment.textHashes(path) : null;
