@@ -133,7 +133,7 @@ test('what keeps a record out is said, and a remedy brings it in', async () => {
   const region = By.css('[aria-label="Where the record is"]');
   await holds(async () => (await (await see(region)).getText()).includes('Not here.'));
   expect(await violations()).toEqual([]);
-  await press('“rosse” may be missing');
+  await press('“rosse” as a stop word');
   await holds(async () => (await (await see(region)).getText()).includes('◇ draft\nPlace'));
   expect(await browser.getCurrentUrl()).toContain('record=');
   await press('Undo');
@@ -196,11 +196,11 @@ test('typos show what they let in, signals their curve; sorts and groups are lev
   await see(By.css('svg[aria-label^="What values of sales are worth"]'));
   await write(By.css('input[aria-label="sales, as a number"]'), '7.5');
   await holds(async () => (await draft()).signals?.[0]?.weight === 7.5);
-  await see(By.css('select[aria-label="Add a business number"]'));
+  await see(By.css('select[aria-label="Add a signal"]'));
   await browser.executeScript("document.querySelectorAll('details').forEach((one) => (one.open = true))");
   const choose = async (label: string, option: string): Promise<void> =>
     (await see(By.xpath(`//select[@aria-label="${label}"]/option[.="${option}"]`))).click();
-  await choose('Add a business number', 'added');
+  await choose('Add a signal', 'added');
   await holds(async () => (await draft()).signals?.[1]?.shape === 'recency');
   await choose('Add a sort', 'sales');
   await holds(async () => (await draft()).sorts?.[0]?.name === 'sales');

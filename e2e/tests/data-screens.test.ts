@@ -201,11 +201,11 @@ test('Keys: a secret is shown once, limits are said, a wrong one is named at its
   await seeText('carried by the search pages');
   expect(await violations()).toEqual([]);
   await write(By.css('aside input[placeholder="Shop page"]'), 'Till');
-  await write(By.xpath('//label[contains(., "Only records where")]//input'), 'price <');
+  await write(By.xpath('//label[contains(., "Filter")]//input'), 'price <');
   await press('Make key');
   await see(By.css('aside [role=alert]'));
   expect(await (await see(By.css('aside input[placeholder="Shop page"]'))).getAttribute('value')).toBe('Till');
-  await write(By.xpath('//label[contains(., "Only records where")]//input'), 'price < 5');
+  await write(By.xpath('//label[contains(., "Filter")]//input'), 'price < 5');
   await press('Make key');
   await seeText('It is shown this once');
   const secret = await (await see(By.css('[role=status] code'))).getText();

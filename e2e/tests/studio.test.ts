@@ -111,7 +111,7 @@ test('the same file again doubles nothing, and another name can be had on a clic
   await drop(again);
   await press('Make a new one');
   expect(await (await see(By.css('#load-name'))).getAttribute('value')).toBe('spring-plants-2');
-  await press('Leave it');
+  await press('Cancel');
 });
 
 test.each([

@@ -139,7 +139,7 @@ test('two windows on one draft: what each changed is put together, what both cha
   await server.api('DELETE', '/collections/plants/tuning/draft');
   const first = await browser.getWindowHandle();
   const care = By.css('input[aria-label="care"]');
-  const stems = byText('label', 'Find other forms of a word');
+  const stems = byText('label', 'Stemming: find other forms of a word');
   await browser.get(`${server.base}/c/plants/tuning?probe=rose`);
   await see(care);
   await browser.switchTo().newWindow('window');

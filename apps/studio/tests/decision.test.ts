@@ -21,9 +21,9 @@ test('of a score it is said which half tells the two apart', () => {
   expect(between({ score: 52, text: 60 }, { score: 50, text: 55 })).toBe(
     '“A” has the higher score, 52.00 against 50.00, by where its words were found.',
   );
-  expect(between({ score: 52, signals: 90 }, { score: 50, signals: 20 })).toContain('by its business numbers');
+  expect(between({ score: 52, signals: 90 }, { score: 50, signals: 20 })).toContain('by its signals');
   // The words speak for the lower one; the signals outweigh them.
-  expect(between({ score: 52, text: 40, signals: 90 }, { score: 50, text: 55, signals: 10 })).toContain('business');
+  expect(between({ score: 52, text: 40, signals: 90 }, { score: 50, text: 55, signals: 10 })).toContain('its signals');
   expect(between({ score: 52, text: 70, signals: 10 }, { score: 50, text: 55, signals: 90 })).toContain(
     'words were found',
   );

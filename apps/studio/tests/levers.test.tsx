@@ -102,9 +102,9 @@ describe('words', () => {
     const { draft } = show({}, (tuning) => <WordLevers tuning={tuning} />);
     await userEvent.selectOptions(screen.getByRole('combobox', { name: 'Words required' }), 'as many as possible');
     await userEvent.selectOptions(screen.getByRole('combobox', { name: 'Unfinished words' }), 'none');
-    await userEvent.click(screen.getByRole('checkbox', { name: 'Find other forms of a word' }));
+    await userEvent.click(screen.getByRole('checkbox', { name: 'Stemming: find other forms of a word' }));
     expect(draft()).toMatchObject({ words: { require: 'most', prefix: 'none' }, stems: false });
-    const field = screen.getByRole('textbox', { name: 'Words that may be missing' });
+    const field = screen.getByRole('textbox', { name: 'Stop words' });
     await userEvent.type(field, 'the, a,{Enter} of,,');
     expect(draft().stopWords).toBeUndefined();
     await userEvent.tab();
@@ -161,14 +161,14 @@ describe('business numbers', () => {
 
   test('numbers and dates can be added, each with the shape that fits it, and taken away', async () => {
     const { draft } = show({}, levers);
-    const add = (): HTMLSelectElement => screen.getByRole('combobox', { name: 'Add a business number' });
-    expect([...add().options].map(({ text }) => text)).toEqual(['Add a business number …', 'sales', 'added']);
+    const add = (): HTMLSelectElement => screen.getByRole('combobox', { name: 'Add a signal' });
+    expect([...add().options].map(({ text }) => text)).toEqual(['Add a signal …', 'sales', 'added']);
     expect(screen.getByText(/words alone decide/)).toBeTruthy();
     await userEvent.selectOptions(add(), 'sales');
     await userEvent.selectOptions(add(), 'added');
     expect(draft().signals).toEqual([{ field: 'sales', shape: 'log' }, { field: 'added', shape: 'recency' }]); // prettier-ignore
-    expect(screen.queryByRole('combobox', { name: 'Add a business number' })).toBeNull();
-    await userEvent.click(screen.getByRole('button', { name: 'Remove business number sales' }));
+    expect(screen.queryByRole('combobox', { name: 'Add a signal' })).toBeNull();
+    await userEvent.click(screen.getByRole('button', { name: 'Remove signal sales' }));
     expect(draft().signals!.map(({ field }) => field)).toEqual(['added']);
   });
 

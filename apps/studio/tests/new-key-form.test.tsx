@@ -20,6 +20,7 @@ beforeEach(() => {
       status: refusal?.status ?? 201,
       headers: new Headers(),
       json: () => Promise.resolve(answer),
+      text: () => Promise.resolve(JSON.stringify(answer)),
     } as Response);
   };
   const collections = [
@@ -34,7 +35,7 @@ const field = (name: RegExp): HTMLElement => screen.getByLabelText(name);
 
 test('a key needs something it is for and something it may; nothing more limits it', async () => {
   expect(button().disabled).toBe(true);
-  await userEvent.type(field(/What it is for/), '  Shop page ');
+  await userEvent.type(field(/^Label/), '  Shop page ');
   expect(button().disabled).toBe(false);
   await userEvent.click(screen.getByRole('checkbox', { name: /^search, and nothing else/ }));
   expect(button().disabled).toBe(true);
@@ -45,12 +46,12 @@ test('a key needs something it is for and something it may; nothing more limits 
 });
 
 test('every limit is sent as it was meant, and the form is empty for the next key', async () => {
-  await userEvent.type(field(/What it is for/), 'Shop page');
+  await userEvent.type(field(/^Label/), 'Shop page');
   await userEvent.click(screen.getByRole('checkbox', { name: 'Growing guides' }));
-  await userEvent.type(field(/From pages of/), 'https://shop.example, https://*.shop.example');
+  await userEvent.type(field(/^Origins/), 'https://shop.example, https://*.shop.example');
   await userEvent.type(field(/Requests a minute/), '600');
-  fireEvent.change(field(/Good until/), { target: { value: '2030-01-31T12:00' } });
-  await userEvent.type(field(/Only records where/), ' stock > 0 ');
+  fireEvent.change(field(/^Expires/), { target: { value: '2030-01-31T12:00' } });
+  await userEvent.type(field(/^Filter/), ' stock > 0 ');
   await userEvent.click(button());
   expect(sent).toEqual([
     {
@@ -64,7 +65,7 @@ test('every limit is sent as it was meant, and the form is empty for the next ke
     },
   ]);
   await waitFor(() => expect(button().disabled).toBe(true));
-  expect((field(/From pages of/) as HTMLInputElement).value).toBe('');
+  expect((field(/^Origins/) as HTMLInputElement).value).toBe('');
   expect(screen.getByRole<HTMLInputElement>('checkbox', { name: 'Growing guides' }).checked).toBe(false);
 });
 
@@ -78,12 +79,12 @@ test('what is refused is said at its field, and nothing that was typed is lost',
       { pointer: '/origins/1', detail: 'must be an origin' },
     ],
   };
-  await userEvent.type(field(/What it is for/), 'Shop page');
-  await userEvent.type(field(/Only records where/), 'stock >');
+  await userEvent.type(field(/^Label/), 'Shop page');
+  await userEvent.type(field(/^Filter/), 'stock >');
   await userEvent.click(button());
   const alerts = await screen.findAllByRole('alert');
   expect(alerts.map(({ textContent }) => textContent)).toEqual(['must be an origin', 'a value is expected at 1:9']);
-  expect((field(/Only records where/) as HTMLInputElement).value).toBe('stock >');
+  expect((field(/^Filter/) as HTMLInputElement).value).toBe('stock >');
   expect(made).not.toHaveBeenCalled();
   refusal = { status: 500, title: 'Something went wrong here', detail: '' };
   await userEvent.click(button());

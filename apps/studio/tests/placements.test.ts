@@ -103,7 +103,7 @@ describe('what could be done for a record that does not come up', () => {
 
   test('one word of several, an unfinished one, a hidden record, a group', () => {
     const one = [word('zebra', null)];
-    expect(labels(one, { words: 2 })).toEqual(['“zebra” may be missing', 'Ask for most words, not all', PIN]);
+    expect(labels(one, { words: 2 })).toEqual(['“zebra” as a stop word', 'Ask for most words, not all', PIN]);
     expect(offered(one, { words: 2 })[0]!.apply({ stopWords: ['a'] }).stopWords).toEqual(['a', 'zebra']);
     // What the draft does already is not offered again.
     expect(labels(one, { words: 2, document: { words: { require: 'most' }, stopWords: ['zebra'] } })).toEqual([PIN]);

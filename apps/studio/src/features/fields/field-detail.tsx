@@ -27,7 +27,7 @@ export function FieldDetail({ collection, ...props }: CellProps & { collection: 
           {roles.search && (
             <Option
               label="No typos here"
-              title="Codes and names that must be typed right"
+              title="No typo tolerance: codes and names that must be typed exactly"
               on={roles.exact}
               set={(on) => change((now) => withExact(now, field.path, on))}
             />

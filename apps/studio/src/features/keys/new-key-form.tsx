@@ -70,7 +70,7 @@ export function NewKeyForm({
   return (
     <form onSubmit={submit} className="grid content-start gap-3" noValidate>
       <h2 className="text-[17px] leading-6">New key</h2>
-      <Row name="What it is for" problem={problems.label}>
+      <Row name="Label" problem={problems.label}>
         <input
           className="field"
           required
@@ -81,7 +81,7 @@ export function NewKeyForm({
         />
       </Row>
       <fieldset>
-        <legend className="mb-1 font-medium">It may</legend>
+        <legend className="mb-1 font-medium">Rights</legend>
         {RIGHTS.map((right) => (
           <label key={right} className="flex min-h-6 items-center gap-2">
             <input
@@ -97,7 +97,7 @@ export function NewKeyForm({
       {collections.length > 0 && (
         <fieldset>
           <legend className="mb-1 font-medium">
-            In collections <span className="font-normal text-soft">(none ticked: all)</span>
+            Collections <span className="font-normal text-soft">(none ticked: all)</span>
           </legend>
           <div className="flex max-h-24 flex-wrap gap-x-4 overflow-y-auto">
             {collections.map(({ name, title }) => (
@@ -115,7 +115,7 @@ export function NewKeyForm({
         </fieldset>
       )}
       <Row
-        name="From pages of"
+        name="Origins"
         hint="Sites, such as https://shop.example or https://*.shop.example. Empty: any."
         problem={problems.origins}
       >
@@ -136,7 +136,7 @@ export function NewKeyForm({
             onChange={(event) => set({ perMinute: event.target.value })}
           />
         </Row>
-        <Row name="Good until" problem={problems.expiresAt}>
+        <Row name="Expires" problem={problems.expiresAt}>
           <input
             type="datetime-local"
             className="field"
@@ -146,7 +146,7 @@ export function NewKeyForm({
         </Row>
       </div>
       <Row
-        name="Only records where"
+        name="Filter"
         hint="CQL2-Text, such as stock > 0. Other records do not exist for the key. Goes with search and read."
         problem={problems.filter}
       >

@@ -219,7 +219,7 @@ function Understood({ inspection, existing, task, problem, onLoad, onClose }: Un
           </div>
           <div>
             <label htmlFor="load-key" className="mb-1 block font-medium">
-              What tells records apart
+              Key
             </label>
             <select
               id="load-key"
@@ -253,7 +253,7 @@ function Understood({ inspection, existing, task, problem, onLoad, onClose }: Un
             <Button ref={button} kind="primary" type="submit" disabled={!isName(name)}>
               Load {rows} {inspection.rows === 1 ? 'record' : 'records'}
             </Button>
-            <Button onClick={onClose}>Leave it</Button>
+            <Button onClick={onClose}>Cancel</Button>
           </>
         )}
       </footer>

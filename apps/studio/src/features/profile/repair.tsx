@@ -113,7 +113,7 @@ export function RepairDialog({
                   {busy ? 'Changing …' : `${repairWords(rule.as)} in ${counted(effect?.changes ?? 0, 'record')}`}
                 </Button>
                 <Button disabled={busy} onClick={onClose}>
-                  Leave it
+                  Cancel
                 </Button>
               </>
             ) : (

@@ -45,7 +45,7 @@ export function decisionSentence(decision: Decision, upper: string, lower: strin
     case 'typos':
       return `“${upper}” was found with ${typos(decision.upper)}, “${lower}” with ${typos(decision.lower)}: fewer stand first.`;
     case 'score': {
-      const what = decision.mostly === 'text' ? 'where its words were found' : 'its business numbers';
+      const what = decision.mostly === 'text' ? 'where its words were found' : 'its signals';
       return `“${upper}” has the higher score, ${decision.upper.toFixed(2)} against ${decision.lower.toFixed(2)}, by ${what}.`;
     }
     case 'order':

@@ -54,7 +54,7 @@ export const SignalLevers = memo(function SignalLevers({
         </p>
       )}
       <AddChoice
-        label="Add a business number"
+        label="Add a signal"
         options={usable.map(({ path }) => path)}
         onAdd={(path) => {
           const { spread, proposal } = usable.find((field) => field.path === path)!;
@@ -84,7 +84,7 @@ function Signal({ rule, live, field }: { rule: SignalRule; live: SignalRule | nu
           onValue={(next) => change({ weight: next }, `signal ${name}`)}
         />
         <RemoveButton
-          what={`business number ${name}`}
+          what={`signal ${name}`}
           onRemove={() =>
             store.change((now) => ({ ...now, signals: (now.signals ?? []).filter((one) => one.field !== name) }))
           }

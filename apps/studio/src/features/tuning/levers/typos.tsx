@@ -51,13 +51,13 @@ export function TypoLevers({
           />
           <Check label="Words with digits may hold typos" on={typos.numbers} onValue={(numbers) => set({ numbers })} />
           <WordsField
-            label="Words to be typed right"
+            label="Words without typo tolerance"
             words={typos.exactWords}
             onWords={(exactWords) => set({ exactWords })}
           />
           {search.length > 0 && (
             <fieldset className="text-[13px]">
-              <legend>Fields to be typed right</legend>
+              <legend>Fields without typo tolerance</legend>
               <div className="flex flex-wrap gap-x-3">
                 {search.map(({ field }) => (
                   <Check
@@ -151,7 +151,7 @@ function ExampleList({
               <button
                 type="button"
                 className="link ml-auto min-h-6 shrink-0 text-xs"
-                title={`“${typed}” has to be typed right`}
+                title={`“${typed}” without typo tolerance`}
                 onClick={() => onExact(typed)}
               >
                 not {typed}

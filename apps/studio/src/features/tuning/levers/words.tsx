@@ -31,12 +31,12 @@ export const WordLevers = memo(function WordLevers({ tuning: { words, stems, sto
         onValue={(prefix) => store.change((now) => withWords(now, { prefix }))}
       />
       <Check
-        label="Find other forms of a word"
+        label="Stemming: find other forms of a word"
         on={stems}
         onValue={(on) => store.change((now) => ({ ...now, stems: on }))}
       />
       <WordsField
-        label="Words that may be missing"
+        label="Stop words"
         words={stopWords}
         onWords={(list) => store.change((now) => ({ ...now, stopWords: list }))}
       />

@@ -155,7 +155,7 @@ export function PlacementForm({
                   onValue={(sink) => set({ sink })}
                 />
               </div>
-              <Field label="Searches for something else">
+              <Field label="Rewrite: search for something else">
                 {(id) => (
                   <input
                     id={id}
@@ -165,7 +165,7 @@ export function PlacementForm({
                   />
                 )}
               </Field>
-              <Field label="A notice above the results">
+              <Field label="Notice above the results">
                 {(id) => (
                   <input
                     id={id}
@@ -175,7 +175,7 @@ export function PlacementForm({
                   />
                 )}
               </Field>
-              <Field label="Sends the visitor to an address">
+              <Field label="Redirect: send the visitor to an address">
                 {(id) => (
                   <input
                     id={id}

@@ -143,8 +143,8 @@ export function whatWords({ pin, hide, lift, sink, redirect, notice, replaceQuer
     [sink, 'sunk'],
   ];
   const parts = counts.flatMap(([list, what]) => (list && list.length > 0 ? [`${list.length} ${what}`] : []));
-  if (replaceQuery) parts.push(`searches for “${replaceQuery}”`);
-  if (redirect) parts.push('sends elsewhere');
+  if (replaceQuery) parts.push(`rewrites to “${replaceQuery}”`);
+  if (redirect) parts.push('redirects');
   if (notice) parts.push('a notice');
   return parts.length > 0 ? parts.join(', ') : 'nothing yet';
 }

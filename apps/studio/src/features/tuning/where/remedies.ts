@@ -49,7 +49,7 @@ export function remediesFor({ found, text, words, document }: Sought): Remedy[] 
 /** What could be done when some words of several are found and others are not. */
 function partRemedies(lacking: readonly string[]): Remedy[] {
   const missing = lacking.map((word): Remedy => ({
-    label: `“${word}” may be missing`,
+    label: `“${word}” as a stop word`,
     apply: (document) => ({
       ...document,
       stopWords: [...new Set([...(document.stopWords ?? []), word.toLowerCase()])],
