@@ -26,7 +26,7 @@ export function KeysScreen({ keys, collections }: { keys: Key[]; collections: Co
         <table className="w-full border-t border-line text-[13px]">
           <thead className="bg-sunk text-left">
             <tr>
-              {['For', 'May', 'Limits', 'Made', 'Last used'].map((name, i) => (
+              {['Label', 'Rights', 'Limits', 'Made', 'Last used'].map((name, i) => (
                 <th key={name} scope="col" className={i === 0 ? 'py-2 pl-6 font-medium' : 'px-3 py-2 font-medium'}>
                   {name}
                 </th>
