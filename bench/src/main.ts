@@ -4,28 +4,33 @@
  *   npm run bench                     10 k to 1 M records, and the bars they are held to; writes bench/results.json
  *   npm run bench -- 1000000          other sizes, engine only
  *   npm run bench -- --http 1000000   other sizes, over HTTP only
+ *   npm run bench -- --real 200000    real-shaped records, engine only
+ *   npm run bench -- --compare A B    two files of results, with what of the second is of the first
  */
-import { writeFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { cpus, totalmem } from 'node:os';
 import path from 'node:path';
 import { isMainThread, parentPort, workerData } from 'node:worker_threads';
 import { measureEngine, type EngineResult } from './engine.ts';
 import { answerHostile, type HostileJob } from './hostile.ts';
 import { measureHttp, type HttpResult } from './http.ts';
+import { measureReal, type RealResult } from './real.ts';
 import { round } from './stats.ts';
 
 /* eslint-disable no-console -- the tables are what the command is for */
 
-const http = process.argv.includes('--http');
-const sizes = process.argv
-  .slice(2)
-  .filter((one) => one !== '--http')
-  .map(Number);
+const [kind, ...rest] = process.argv.slice(2);
+const given = kind?.startsWith('--') ? rest : process.argv.slice(2);
 
 if (!isMainThread) {
   parentPort!.postMessage(answerHostile(workerData as HostileJob));
-} else if (sizes.length > 0) {
-  for (const size of sizes) console.table([await (http ? measureHttp(size) : measureEngine(size))]);
+} else if (kind === '--compare') {
+  console.table(
+    compareResults(...(given.map((file) => JSON.parse(readFileSync(file, 'utf8')) as Results) as [Results, Results])),
+  );
+} else if (given.length > 0) {
+  const measure = kind === '--http' ? measureHttp : kind === '--real' ? measureReal : measureEngine;
+  for (const size of given) console.table([await measure(Number(size))]);
 } else {
   await measureAll();
 }
@@ -41,6 +46,11 @@ async function measureAll(): Promise<void> {
     overHttp.push(await measureHttp(size));
     console.table(overHttp.slice(-1));
   }
+  const real: RealResult[] = [];
+  for (const size of [10_000, 200_000, 1_000_000]) {
+    real.push(measureReal(size));
+    console.table(real.slice(-1));
+  }
   const bars = compare(engine, overHttp);
   console.table(bars);
   const machine = {
@@ -51,7 +61,26 @@ async function measureAll(): Promise<void> {
   };
   const measured = new Date().toISOString().slice(0, 10);
   const file = path.join(process.cwd(), 'bench/results.json');
-  writeFileSync(file, `${JSON.stringify({ measured, machine, engine, http: overHttp, bars }, null, 2)}\n`);
+  writeFileSync(file, `${JSON.stringify({ measured, machine, bars, engine, real, http: overHttp }, null, 2)}\n`);
+}
+
+type Results = Record<string, Record<string, number>[]>;
+
+/** Every figure that two results have both, by the size it was measured at. */
+function compareResults(before: Results, after: Results): object[] {
+  return ['engine', 'real', 'http'].flatMap((part) =>
+    (after[part] ?? []).flatMap((now) => {
+      const was = before[part]?.find(({ records }) => records === now.records);
+      if (was === undefined) return [];
+      const names = Object.keys(now).filter((name) => name !== 'records' && typeof was[name] === 'number');
+      return names.map((name) => ({
+        what: `${part} ${now.records}: ${name}`,
+        before: was[name],
+        after: now[name],
+        ratio: round(now[name]! / was[name]!),
+      }));
+    }),
+  );
 }
 
 interface Bar {

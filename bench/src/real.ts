@@ -1,0 +1,105 @@
+import { planFor, search, Segment, SegmentBuilder, suggest, Tombstones, type Generation } from '@yucca/engine';
+import { RealRecords, realTuning } from './real-records.ts';
+import { percentiles, quantile, round, timed } from './stats.ts';
+
+/** What is measured with real-shaped records; times in milliseconds. */
+export interface RealResult {
+  records: number;
+  buildRecordsPerS: number;
+  indexToText: number;
+  /** A keystroke with three facets, marks and its exact total. */
+  medianMs: number;
+  p95Ms: number;
+  p99Ms: number;
+  timesFasterThanScan: number;
+  /** How many times a keystroke without facets each of these takes. */
+  withScopes: number;
+  withLetters: number;
+  withRatings: number;
+  suggestP95Ms: number;
+  /** The slowest kind of a choice, a range, a named sort, a circle; the median of each. */
+  chosenMs: number;
+  /** The slowest kind of `=`, `<>`, IN and LIKE on keys and names; the median of each. */
+  byKeyMs: number;
+}
+
+const QUERIES = 120;
+/** How often each of the rarer questions is asked. */
+const TIMES = 15;
+const shared = (bytes: number): SharedArrayBuffer => new SharedArrayBuffer(bytes);
+
+/** Builds an index of so many real-shaped records in this process and asks it what visitors ask. */
+export function measureReal(count: number): RealResult {
+  const source = new RealRecords();
+  const records = Array.from({ length: count }, (_, i) => source.record(i));
+  const lines = records.map((record) => JSON.stringify(record));
+  const builder = new SegmentBuilder(planFor([realTuning]));
+  let buffer = shared(0);
+  const buildMs = timed(() => {
+    lines.forEach((json, i) => builder.add({ versionId: i + 1, order: i + 1, key: String(records[i]!.id), json }));
+    buffer = builder.finish(shared);
+  });
+  const generation: Generation = {
+    number: 1,
+    segments: [{ segment: new Segment(buffer), dead: Tombstones.none(count, shared) }],
+  };
+  const log = source.keystrokes(QUERIES);
+  const ask = (more: object): number => timed(() => search(generation, realTuning, { size: 20, ...more }));
+  const median = (facets: string[]): number => percentiles(log.map((q) => ask({ q, facets }))).medianMs;
+  for (const q of log.slice(0, 400)) ask({ q, facets: ['*'] });
+  const times = percentiles(log.map((q) => ask({ q, facets: ['*'] })));
+  const plain = median([]);
+
+  const texts = records.map(({ name, text, tags }) =>
+    `${name as string} ${text as string} ${String(tags)}`.toLowerCase(),
+  );
+  const scan = (q: string): number => {
+    const words = q.toLowerCase().split(' ');
+    return timed(() => texts.filter((text) => words.every((word) => text.includes(word))).length);
+  };
+  const scans = log.filter((_, i) => i % Math.ceil(log.length / 40) === 0).map(scan);
+  const typed = log.map((q) => timed(() => suggest(generation, realTuning, q, 8)));
+
+  // Each time with other values: what was asked once is remembered.
+  const quoted = (value: unknown): string => `'${String(value).replaceAll("'", "''")}'`;
+  const some = (n: number) => records[Math.floor(((n + 0.5) * count) / (TIMES * 50))]!;
+  const slowest = (kinds: ((n: number) => object)[]): number =>
+    Math.max(...kinds.map((kind) => percentiles(Array.from({ length: TIMES }, (_, n) => ask(kind(n)))).medianMs));
+  const byKeyMs = slowest(
+    [
+      (n: number) => `id = ${quoted(some(n).id)}`,
+      (n: number) => `id <> ${quoted(some(n).id)}`,
+      (n: number) => `name = ${quoted(some(n).name)}`,
+      (n: number) => `id IN (${Array.from({ length: 40 }, (_, i) => quoted(some(n + i * TIMES).id)).join(', ')})`,
+      (n: number) => `id LIKE '@scope${n + 7}/%'`,
+    ].map((filter) => (n) => ({ filter: filter(n), size: 10 })),
+  );
+  const typedFew = log.filter((q) => q.length > 3);
+  const chosenMs = slowest(
+    [
+      (n: number) => ({ select: { scope: [`scope${n}`, `scope${900 + n}`] } }),
+      (n: number) => ({ select: { rating: { min: 40 - n, max: 60 } } }),
+      () => ({ sort: 'new' }),
+      (n: number) => ({ near: { lat: 48 + n, lng: 9, withinM: 400_000 } }),
+    ].map((more) => (n) => ({ q: typedFew[n * 7], facets: ['*'], ...more(n) })),
+  );
+  return {
+    records: count,
+    buildRecordsPerS: Math.round(count / (buildMs / 1000)),
+    indexToText: round((buffer.byteLength - builder.recordBytes) / texts.reduce((sum, { length }) => sum + length, 0)),
+    ...times,
+    timesFasterThanScan: round(
+      quantile(
+        scans.sort((a, b) => a - b),
+        0.5,
+      ) / times.medianMs,
+      1,
+    ),
+    withScopes: round(median(['scope']) / plain),
+    withLetters: round(median(['letter']) / plain),
+    withRatings: round(median(['rating']) / plain),
+    suggestP95Ms: percentiles(typed).p95Ms,
+    chosenMs,
+    byKeyMs,
+  };
+}
