@@ -96,7 +96,9 @@ function fromValues(
   context: SearchContext,
 ): Suggestion[] {
   const asked = askedWords(q, tuning);
-  const fits = namedValues(generation, tuning, context).flatMap((named) => {
+  const { values, names } = namedValues(generation, tuning, context);
+  const fits = names.find(asked).flatMap((at) => {
+    const named = values[at]!;
     const match = readName(named.label, named.written, asked);
     return match === null ? [] : [{ ...named, ...match }];
   });
