@@ -78,7 +78,7 @@ test('with the keyboard: pin at a place, take it off, hide, judge', async () => 
     await see(By.css('[aria-label="Why it is here"]'));
   };
   await row(3);
-  await write(By.css('input[aria-label=Place]'), '1');
+  await write(By.css('input[aria-label=Rank]'), '1');
   await browser.actions().sendKeys(Key.ENTER).perform();
   await holds(async () => (await column('Draft'))[0] === before[3]);
   await row(0);
@@ -134,10 +134,10 @@ test('what keeps a record out is said, and a remedy brings it in', async () => {
   await holds(async () => (await (await see(region)).getText()).includes('Not here.'));
   expect(await violations()).toEqual([]);
   await press('“rosse” as a stop word');
-  await holds(async () => (await (await see(region)).getText()).includes('◇ draft\nPlace'));
+  await holds(async () => (await (await see(region)).getText()).includes('◇ draft\nRank'));
   expect(await browser.getCurrentUrl()).toContain('record=');
   await press('Undo');
-  await holds(async () => !(await (await see(region)).getText()).includes('◇ draft\nPlace'));
+  await holds(async () => !(await (await see(region)).getText()).includes('◇ draft\nRank'));
 });
 
 test('a placement is written in a form that names what it cannot read; the calendar and a day show when it is on', async () => {

@@ -48,10 +48,10 @@ describe('movement', () => {
       movedWords(one, 'version 3', 'the draft'),
     ]);
     expect(said).toEqual([
-      ['c', { sign: '▲ 2', words: 'up 2 places' }],
-      ['b', { sign: '', words: 'same place' }],
+      ['c', { sign: '▲ 2', words: 'up 2 ranks' }],
+      ['b', { sign: '', words: 'same rank' }],
       ['x', { sign: 'new', words: 'not near the top of version 3' }],
-      ['a', { sign: '▼ 3', words: 'down 3 places' }],
+      ['a', { sign: '▼ 3', words: 'down 3 ranks' }],
       ['d', { sign: 'gone', words: 'not near the top of the draft' }],
     ]);
   });

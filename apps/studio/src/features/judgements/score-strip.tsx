@@ -3,7 +3,7 @@ import type { Scores } from '@yucca/contract';
 const MEASURES: [name: keyof Scores, label: string, what: string][] = [
   ['ndcg', 'nDCG@10', 'Gain of the first ten, against the best order there could be'],
   ['precision', 'Precision@5', 'Of the first five, the share that is good'],
-  ['reciprocalRank', 'Reciprocal rank', 'One divided by the place of the first good result'],
+  ['reciprocalRank', 'Reciprocal rank', 'One divided by the rank of the first good result'],
   ['found', 'Found anything', 'Share of the queries that find something'],
 ];
 

@@ -141,7 +141,7 @@ function Place({
   return (
     <span
       data-part="place"
-      title={onGrab && 'Drag it to the place where it shall be pinned'}
+      title={onGrab && 'Drag it to the rank where it shall be pinned'}
       className={clsx(
         'figures flex w-7 shrink-0 touch-none items-center justify-end pr-1 text-xs select-none',
         pinned ? 'text-plum' : 'text-soft',

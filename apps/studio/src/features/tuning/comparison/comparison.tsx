@@ -233,7 +233,7 @@ const Likeness = memo(function Likeness({ live, draft }: { live: SearchResult[];
   if (live.length + draft.length === 0) return <span />;
   const alike = Math.round(rankBiasedOverlap(ids(live), ids(draft)) * 100);
   return (
-    <p className="figures text-center text-xs text-soft" title="Rank-biased overlap: the first places count most">
+    <p className="figures text-center text-xs text-soft" title="Rank-biased overlap: the first ranks count most">
       {alike === 100 ? 'the same' : `${alike}% alike`}
     </p>
   );

@@ -28,17 +28,17 @@ export function movedWords(
   after: string,
 ): { sign: string; words: string } {
   const by = left === null || right === null ? 0 : Math.abs(left - right);
-  const places = `${by} ${by === 1 ? 'place' : 'places'}`;
+  const ranks = `${by} ${by === 1 ? 'rank' : 'ranks'}`;
   switch (kind) {
     case 'rises':
-      return { sign: `▲ ${by}`, words: `up ${places}` };
+      return { sign: `▲ ${by}`, words: `up ${ranks}` };
     case 'falls':
-      return { sign: `▼ ${by}`, words: `down ${places}` };
+      return { sign: `▼ ${by}`, words: `down ${ranks}` };
     case 'enters':
       return { sign: 'new', words: `not near the top of ${before}` };
     case 'leaves':
       return { sign: 'gone', words: `not near the top of ${after}` };
     case 'same':
-      return { sign: '', words: 'same place' };
+      return { sign: '', words: 'same rank' };
   }
 }

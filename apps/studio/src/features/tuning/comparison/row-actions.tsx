@@ -59,7 +59,7 @@ export function RowActions({
             Pin at place
           </button>
           <input
-            aria-label="Place"
+            aria-label="Rank"
             type="number"
             min={1}
             max={MOST_PLACE}

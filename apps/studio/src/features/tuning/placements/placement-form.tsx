@@ -131,7 +131,7 @@ export function PlacementForm({
               <legend className="pr-2 font-head font-semibold">What</legend>
               <div className="grid grid-cols-2 gap-2">
                 <Lines
-                  label="Pinned: place and key, one a line"
+                  label="Pinned: rank and key, one a line"
                   example="1 P-0042"
                   value={form.pin}
                   onValue={(pin) => set({ pin })}

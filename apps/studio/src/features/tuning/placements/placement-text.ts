@@ -67,7 +67,7 @@ export function placementFrom(form: PlacementText): PlacementReading {
   for (const line of linesOf(form.pin)) {
     const [, at, id] = /^(\d{1,4})\s+(.+)$/.exec(line) ?? [];
     if (at === undefined || id === undefined || Number(at) < 1 || Number(at) > 1000)
-      return problem(`A pin is a place from 1 to 1000 and a key: “1 P-0042”, not “${line}”.`);
+      return problem(`A pin is a rank from 1 to 1000 and a key: “1 P-0042”, not “${line}”.`);
     pin.push({ id, at: Number(at) });
   }
   const query = form.is === 'any' ? undefined : form.is === 'empty' ? '' : form.query.trim();

@@ -125,7 +125,7 @@ export function reasonSentence(reason: Reason): string {
     case 'group':
       return `Another record of its ${reason.field} stands for it.`;
     case 'far':
-      return 'It is found, further down than places are counted.';
+      return 'It is found, further down than ranks are counted.';
     case 'word':
       return wordSentence(reason);
   }

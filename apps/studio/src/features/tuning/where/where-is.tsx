@@ -210,7 +210,7 @@ function Found(props: WhereIsProps & { name: string }) {
 
 function placeSentence(found: Whereabouts, answer: SearchAnswer | null, card: Card, name: string): string {
   if (found.place === null) return `Not here. ${found.reasons.map(reasonSentence).join(' ')}`;
-  const place = `Place ${count(found.place)} of ${count(found.total)}.`;
+  const place = `Rank ${count(found.place)} of ${count(found.total)}.`;
   const above = answer?.results[Math.min(found.place, answer.results.length + 1) - 2];
   if (found.place === 1 || !above || !found.result) return place;
   const decision = decisionBetween(above, found.result);
