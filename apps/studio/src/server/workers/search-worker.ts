@@ -163,8 +163,9 @@ const methods = {
     cancelFlag = flag;
   },
 
-  /** The answer as JSON: a text crosses threads for next to nothing, a tree of objects is copied node by node. */
-  searchJson(ask: Ask, request: SearchRequest): { json: string; total: number; engineMs: number } {
+  /** The question and the answer as JSON: a text crosses threads for next to nothing, a tree of objects is copied node by node. */
+  searchJson(ask: Ask, asked: string): { json: string; total: number; engineMs: number } {
+    const request = JSON.parse(asked) as SearchRequest;
     const { generation, tuning } = find(ask, request.version);
     const start = performance.now();
     const answer = search(generation, tuning, request, contextOf(ask));

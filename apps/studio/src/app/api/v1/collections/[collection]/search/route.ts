@@ -1,6 +1,6 @@
-import { createHash } from 'node:crypto';
 import type { SearchAnswer } from '@yucca/contract';
 import { readAsked, searchFromUrl } from '@/http/input';
+import { etagOf } from '@/http/etag';
 import { Reply } from '@/http/reply';
 import { preflight, refuseOthers, route } from '@/http/route';
 import { requireRightFor } from '@/server/keys/caller';
@@ -23,12 +23,9 @@ export const GET = route('search', async ({ request, url, params, caller, asking
   const query = validate('SearchRequest', searchFromUrl(url));
   requireRightFor(caller, query);
   const name = params.collection!;
-  // The answer follows from the question and the collection's state, so their hash stands for it.
+  // The answer follows from the question and the collection's state, so their hash tells them apart.
   const state = `${process.pid}/${yucca.startedAt}/${yucca.search.state(name)}`;
-  const etag = `"${createHash('sha256')
-    .update(`${state}${url.search}${caller.filter ?? ''}`)
-    .digest('base64url')
-    .slice(0, 22)}"`;
+  const etag = etagOf(`${state}${url.search}${caller.filter ?? ''}`);
   const headers = { ETag: etag, 'Cache-Control': 'no-cache' };
   if (request.headers.get('if-none-match') === etag) return new Reply(null, { status: 304, headers });
   return answered(await yucca.search.searchJson(name, query, asking), headers);
