@@ -149,7 +149,7 @@ test('a placement is written in a form that names what it cannot read; the calen
   await seeText('lift 0');
   expect(await violations()).toEqual([]);
   await write(By.xpath('//label[contains(., "Lifted")]/following-sibling::textarea'), "id = 'P-1'");
-  await write(By.xpath('//label[contains(., "A notice")]/following-sibling::input'), 'Ferns travel well');
+  await write(By.xpath('//label[contains(., "Notice above")]/following-sibling::input'), 'Ferns travel well');
   await press('Save placement');
   await holds(async () => (await column('Draft'))[0] === 'Fern number 1');
   await seeText('Says: Ferns travel well');

@@ -18,13 +18,15 @@ export async function draftReply(
   { tunings }: Runtime,
 ): Promise<Reply> {
   const headers = { ETag: tunings.tagOf(document) };
-  const indexing = tunings.indexing(name);
-  if (indexing === null) return json(document, { headers });
-  const { taskId, ended } = indexing;
-  const patience = isTrue(url, 'wait') ? ended : Promise.race([ended, setTimeout(PATIENCE_MS, null, { ref: false })]);
-  if ((await patience) !== null) return json(document, { headers });
-  return json(document, {
-    status: 202,
-    headers: { ...headers, Link: `</api/v1/tasks/${taskId}>; rel="monitor"` },
-  });
+  const building = tunings.building(name);
+  if (building === null) return json(document, { headers });
+  const isOver = await Promise.race([building.then(() => true), setTimeout(PATIENCE_MS, false, { ref: false })]);
+  const indexing = isOver ? null : tunings.indexing(name);
+  if (indexing !== null && isTrue(url, 'wait')) await indexing.ended;
+  else if (indexing !== null)
+    return json(document, {
+      status: 202,
+      headers: { ...headers, Link: `</api/v1/tasks/${indexing.taskId}>; rel="monitor"` },
+    });
+  return json(document, { headers });
 }

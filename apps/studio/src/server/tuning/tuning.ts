@@ -98,12 +98,18 @@ export class Tunings {
       this.#store(id, made);
       return made;
     });
-    this.indexing(name);
+    this.#indexManager.ensure(id);
     return document;
   }
 
+  /** Settles, however that goes, when the index that the draft needs has been built. Null when the index can answer it already. */
+  building(name: string): Promise<void> | null {
+    const rebuild = this.#indexManager.ensure(this.#collections.row(name).id);
+    return rebuild === null ? null : rebuild.ended.catch(() => {});
+  }
+
   /**
-   * The build that makes the index able to answer the draft, begun when it has to be. Null when the index can already. What
+   * The build that makes the index able to answer the draft, as a task to watch, begun when it has to be. Null when the index can already. What
    * is stored is stored whatever becomes of it.
    */
   indexing(name: string): Indexing | null {
