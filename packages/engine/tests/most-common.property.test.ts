@@ -50,7 +50,23 @@ test('a short list is the beginning of the long one, whatever the segments, with
         expect(short.more).toBe(short.values.length < long.values.length);
       },
     ),
-    runs(100),
+    {
+      ...runs(100),
+      // What is left out is more, whatever choices are listed that find nothing.
+      examples: [
+        [
+          [
+            { id: 'r0', name: 'fern', v: 'value 0' },
+            { id: 'r1', name: 'rose', v: 'value 0' },
+            { id: 'r2', name: 'rose', v: 'value 1' },
+          ],
+          [],
+          1,
+          '',
+          ['1', 'absent'],
+        ],
+      ],
+    },
   );
 });
 

@@ -29,7 +29,9 @@ export const valuesFacet: MakeFacet = (rule, choice) => {
     },
     answer(): ValuesFacet {
       const { totals, found } = rule.order === 'count' ? mostCommon(counted, rule.size, selected) : allOf(counted);
-      for (const value of selected) if (!totals.has(value)) totals.set(value, { label: null, count: 0 });
+      // A choice that finds nothing is listed all the same.
+      const lost = [...selected].filter((value) => !totals.has(value));
+      for (const value of lost) totals.set(value, { label: null, count: 0 });
       const all: FacetValue[] = [...totals].map(([value, { label, count }]) => ({
         value,
         label: label ?? value,
@@ -37,7 +39,7 @@ export const valuesFacet: MakeFacet = (rule, choice) => {
         selected: selected.has(value),
       }));
       const values = listed(all, rule.order, rule.size);
-      return { kind: 'values', label: rule.label, values, more: values.length < Math.max(found, all.length), missing };
+      return { kind: 'values', label: rule.label, values, more: values.length < found + lost.length, missing };
     },
   } satisfies Facet;
 };
