@@ -43,10 +43,10 @@ export function wordList(text: string): string[] {
   return [...new Set(words)];
 }
 
-export type ParsedSynonyms = { ok: true; group: SynonymGroup } | { ok: false; problem: string };
+export type ParsedSynonym = { ok: true; group: SynonymGroup } | { ok: false; problem: string };
 
 /** Reads a synonym as a person writes it: `snake plant = sansevieria`, or one way, `succulent > agave, aloe`. */
-export function readSynonym(text: string): ParsedSynonyms {
+export function readSynonym(text: string): ParsedSynonym {
   const oneWay = text.split('>');
   if (oneWay.length > 2) return { ok: false, problem: 'One “>” only: what is typed > what it finds as well.' };
   if (oneWay.length === 2) {

@@ -198,11 +198,6 @@ export class IndexManager {
     });
   }
 
-  /** The build of another index that is under way. */
-  rebuildOf(collectionId: number): Rebuild | null {
-    return this.#entries.get(collectionId)?.rebuild ?? null;
-  }
-
   /** Makes the index able to answer the live tuning and the draft. Null when it can already. */
   ensure(collectionId: number): Rebuild | null {
     const entry = this.#entry(collectionId);

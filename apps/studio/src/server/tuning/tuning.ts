@@ -1,10 +1,11 @@
 import type { Task, TuningDocument } from '@yucca/contract';
 import { parseFilter } from '@yucca/engine';
-import { createHash, randomUUID } from 'node:crypto';
+import { randomUUID } from 'node:crypto';
 import { and, desc, eq, gt } from 'drizzle-orm';
 import type { Collections } from '../collections/collections';
 import type { Db } from '../db/open';
 import { collections, tunings } from '../db/schema';
+import { etagOf } from '../etag';
 import { Failure } from '../failure';
 import type { IndexManager } from '../index/index-manager';
 import { applyMergePatch } from '../records/merge-patch';
@@ -26,8 +27,6 @@ export interface Indexing {
 
 const DRAFT = 0;
 const TOLD_EVERY_MS = 200;
-
-const tagOfText = (text: string): string => `"${createHash('sha256').update(text).digest('base64url').slice(0, 22)}"`;
 
 /** How a collection is searched: a live version, at most one draft, a history. */
 export class Tunings {
@@ -70,7 +69,7 @@ export class Tunings {
 
   /** What a draft is told by: another one for every other document. */
   tagOf(document: TuningDocument): string {
-    return tagOfText(JSON.stringify(document));
+    return etagOf(JSON.stringify(document));
   }
 
   /**
@@ -151,7 +150,7 @@ export class Tunings {
     if (onlyIf === null || onlyIf === '*') return;
     const { id, liveVersion } = this.#collections.row(name);
     // As it is stored: reading thousands of synonyms only to write them out again took longer than all else.
-    if (onlyIf === tagOfText(this.#text(id, DRAFT) ?? this.#text(id, liveVersion) ?? '{}')) return;
+    if (onlyIf === etagOf(this.#text(id, DRAFT) ?? this.#text(id, liveVersion) ?? '{}')) return;
     throw new Failure('stale', 'The draft has been changed elsewhere since you read it. Read it again.');
   }
 

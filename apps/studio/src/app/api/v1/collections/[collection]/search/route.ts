@@ -1,6 +1,6 @@
 import type { SearchAnswer } from '@yucca/contract';
 import { readAsked, searchFromUrl } from '@/http/input';
-import { etagOf } from '@/http/etag';
+import { etagOf } from '@/server/etag';
 import { Reply } from '@/http/reply';
 import { preflight, refuseOthers, route } from '@/http/route';
 import { requireRightFor } from '@/server/keys/caller';
