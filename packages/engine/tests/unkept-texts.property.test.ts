@@ -78,6 +78,23 @@ test('they are found without reading the records: what is allowed for a search i
   expect(() => count("name LIKE '%7'")).toThrow('own in “name”');
 });
 
+test('a column that is given up half-way has hashes of what came before and after', () => {
+  const many = Array.from({ length: 24_000 }, (_, i): RecordJson => {
+    if (i % 1_000 === 7) return { id: `r${i}` };
+    return { id: `r${i}`, code: i % 1_000 === 9 ? [`c${i}`, 'twice'] : i % 500 === 1 ? 'shared' : `c${i}` };
+  });
+  const [whole] = generationOf(many, completeTuning({ search: [{ field: 'id' }] })).segments;
+  expect(whole!.segment.keepsValues('code')).toBe(false);
+  const ask = (source: string): number[] => [...evaluate(whole!.segment, parseFilter(source)).list()];
+  for (const i of [0, 3, 9, 19_990, 20_001, 20_002, 23_009, 23_999])
+    expect(ask(`code = 'c${i}'`)).toEqual(i % 500 === 1 ? [] : [i]);
+  const where = (is: (i: number) => boolean): number[] => many.flatMap((_, i) => (is(i) ? [i] : []));
+  expect(ask("code = 'twice'")).toEqual(where((i) => i % 1_000 === 9));
+  expect(ask("code = 'shared'")).toEqual(where((i) => i % 500 === 1));
+  expect(ask('code IS NULL')).toEqual(where((i) => i % 1_000 === 7));
+  expect(ask("code <> 'shared'")).toEqual(where((i) => i % 500 !== 1 && i % 1_000 !== 7));
+});
+
 test('texts by their hashes: all that hold a text, whatever else has its hash', () => {
   fc.assert(
     fc.property(fc.array(fc.string({ unit: 'grapheme', maxLength: 3 }), { maxLength: 60 }), (texts) => {

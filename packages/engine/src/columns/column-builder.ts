@@ -40,10 +40,8 @@ export class ColumnBuilder {
   readonly #numbers = new GrowingArray(Float64Array);
   #multiNumbers = false;
   readonly #otherDocs = new GrowingArray(Uint32Array);
-  #givenUp = false;
-  readonly #hashes = new TextHashesBuilder();
-  #textDoc = -1;
-  #singleTexts = true;
+  /** Of a column that was given up. */
+  #hashes: TextHashesBuilder | null = null;
   readonly #labels: Map<string, string> | null;
 
   constructor(path: string, planned: boolean, labelled: boolean) {
@@ -67,15 +65,17 @@ export class ColumnBuilder {
     } else if (lastOf(this.#otherDocs) !== doc) {
       this.#otherDocs.push(doc);
     }
-    if (type === LeafType.String && !this.#planned) this.#addText(doc, value as string);
-    if (this.#givenUp || (type === LeafType.Number && !this.#planned)) return;
+    if (this.#hashes !== null) {
+      if (type === LeafType.String) this.#addHash(this.#hashes, doc, value as string);
+      return;
+    }
+    if (type === LeafType.Number && !this.#planned) return;
     this.#addValue(doc, typeof value === 'string' ? value : String(value), type);
   }
 
-  #addText(doc: number, text: string): void {
-    this.#singleTexts &&= this.#textDoc !== doc;
-    this.#textDoc = doc;
-    this.#hashes.add(doc, text);
+  #addHash(hashes: TextHashesBuilder, doc: number, text: string): void {
+    this.#multiValues ||= hashes.lastDoc === doc;
+    hashes.add(doc, text);
   }
 
   #addValue(doc: number, text: string, type: number): void {
@@ -86,7 +86,7 @@ export class ColumnBuilder {
       value = this.#values.size;
       this.#values.set(key, value);
       this.#valueTypes.push(type);
-      if (!this.#planned && value > GIVE_UP_AFTER && value > GIVE_UP_SHARE * doc) return this.#giveUp();
+      if (!this.#planned && value > GIVE_UP_AFTER && value > GIVE_UP_SHARE * doc) return this.#giveUp(doc, text, type);
     }
     const docs = this.#docs.array;
     for (let i = this.#docs.length - 1; i >= 0 && docs[i] === doc; i--) {
@@ -98,11 +98,24 @@ export class ColumnBuilder {
     this.#docValues.push(value);
   }
 
-  #giveUp(): void {
-    this.#givenUp = true;
+  #giveUp(doc: number, text: string, type: number): void {
+    this.#hashes = this.#hashesOfValues();
+    if (type === LeafType.String) this.#addHash(this.#hashes, doc, text);
     this.#values.clear();
     this.#docs.clear();
     this.#docValues.clear();
+  }
+
+  /** The texts so far, by their hashes: only what gets no column is hashed. */
+  #hashesOfValues(): TextHashesBuilder {
+    const hashes = new TextHashesBuilder();
+    const texts = [...this.#values.keys()];
+    const [docs, values] = [this.#docs.view(), this.#docValues.view()];
+    for (let i = 0; i < docs.length; i++) {
+      const value = values[i]!;
+      if (this.#valueTypes[value] === LeafType.String) hashes.add(docs[i]!, textOfKey(texts[value]!));
+    }
+    return hashes;
   }
 
   addLabel(text: string, label: string): void {
@@ -110,7 +123,8 @@ export class ColumnBuilder {
   }
 
   finish(part: number, docs: number): { meta: ColumnMeta; sections: SectionInput[] } {
-    const keep = !this.#givenUp && (this.#planned || this.#values.size <= Math.max(KEEP_ALWAYS, docs * KEEP_SHARE));
+    const keep =
+      this.#hashes === null && (this.#planned || this.#values.size <= Math.max(KEEP_ALWAYS, docs * KEEP_SHARE));
     const hasValues = keep && this.#values.size > 0;
     const hasNumbers = this.#numbers.length > 0;
     const hasHashes = !hasValues && (this.#types & LeafType.String) !== 0;
@@ -122,7 +136,7 @@ export class ColumnBuilder {
         hasNumbers,
         hasLabels: hasValues && this.#labels !== null,
         hasHashes,
-        singleTexts: this.#singleTexts,
+        singleTexts: !this.#multiValues,
       },
       sections: [
         ...(hasValues ? this.#valueSections(part, docs) : []),
@@ -134,7 +148,7 @@ export class ColumnBuilder {
 
   #valueSections(part: number, docs: number): SectionInput[] {
     const entries = [...this.#values].map(([key, value]) => {
-      const text = key.startsWith('\u0000') ? key.slice(2) : key;
+      const text = textOfKey(key);
       return { text, value, order: sortKey(text) };
     });
     entries.sort((a, b) =>
@@ -178,7 +192,7 @@ export class ColumnBuilder {
   }
 
   #hashSections(part: number): SectionInput[] {
-    const { hashes, docs } = this.#hashes.finish();
+    const { hashes, docs } = (this.#hashes ?? this.#hashesOfValues()).finish();
     return [
       { kind: Section.TextHashes, part, data: hashes },
       { kind: Section.TextHashDocs, part, data: docs },
@@ -208,6 +222,9 @@ export class ColumnBuilder {
     ];
   }
 }
+
+/** The text of a value, from what it is told by. */
+const textOfKey = (key: string): string => (key.startsWith('\u0000') ? key.slice(2) : key);
 
 function lastOf(array: GrowingArray<Uint32Array>): number | undefined {
   return array.length === 0 ? undefined : array.array[array.length - 1];

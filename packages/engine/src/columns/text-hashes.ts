@@ -27,6 +27,11 @@ export class TextHashesBuilder {
   readonly #hashes = new GrowingArray(Uint32Array);
   readonly #docs = new GrowingArray(Uint32Array);
 
+  /** The document of the text that was added last; -1 before the first. */
+  get lastDoc(): number {
+    return this.#docs.length === 0 ? -1 : this.#docs.array[this.#docs.length - 1]!;
+  }
+
   add(doc: number, text: string): void {
     this.#hashes.push(hashOfText(text));
     this.#docs.push(doc);
