@@ -14,24 +14,21 @@ export type VisitLeaf = (value: string | number | boolean, pointer: string) => v
  * the way, so `suppliers.name` reaches the name of each supplier. A field whose own name holds a dot is found too.
  */
 export function leavesAt(record: RecordJson, path: string, visit: VisitLeaf): void {
-  descend(record, path, '', scalarsOf(visit));
+  descend(record, path, '', (found, pointer) => scalarsOf(found, pointer, visit));
 }
 
 /** The same under a value that stands somewhere in a record, with the rest of a path; pointers begin at the value. */
 export function leavesBelow(value: unknown, rest: string, visit: VisitLeaf): void {
-  descend(value, rest, '', scalarsOf(visit));
+  descend(value, rest, '', (found, pointer) => scalarsOf(found, pointer, visit));
 }
 
 /** Visits the scalars of a value, and of lists in it. */
-const scalarsOf =
-  (visit: VisitLeaf) =>
-  (value: unknown, pointer: string): void => {
-    if (Array.isArray(value)) value.forEach((item, i) => scalarsOf(visit)(item, `${pointer}/${i}`));
-    else if (typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean')
-      visit(value, pointer);
-  };
+function scalarsOf(value: unknown, pointer: string, visit: VisitLeaf): void {
+  if (Array.isArray(value)) value.forEach((item, i) => scalarsOf(item, `${pointer}/${i}`, visit));
+  else if (typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean') visit(value, pointer);
+}
 
-/** Visits whatever stands at a path. */
+/** Visits whatever stands at a path: the whole path as one name first, then its beginnings. */
 function descend(
   value: unknown,
   path: string,
@@ -42,12 +39,10 @@ function descend(
   if (value === null || typeof value !== 'object') return;
   if (Array.isArray(value)) return value.forEach((item, i) => descend(item, path, `${pointer}/${i}`, visit));
   const fields = value as RecordJson;
-  const names = path.split('.');
-  // The whole path as one name first, then its beginnings.
-  for (let n = names.length; n > 0; n--) {
-    const head = names.slice(0, n).join('.');
+  for (let end = path.length, dot = -1; end !== -1; end = dot = path.indexOf('.', dot + 1)) {
+    const head = path.slice(0, end);
     if (Object.hasOwn(fields, head))
-      descend(fields[head], names.slice(n).join('.'), `${pointer}/${pointerToken(head)}`, visit);
+      descend(fields[head], path.slice(end + 1), `${pointer}/${pointerToken(head)}`, visit);
   }
 }
 

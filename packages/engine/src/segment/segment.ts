@@ -146,15 +146,21 @@ export class Segment {
 
   /** Visits the scalars of one field in some documents, out of the records themselves. */
   readIn(path: string, docs: Iterable<number>, visit: (doc: number, value: string | number | boolean) => void): void {
+    const read = this.#readerOf(path, visit);
+    for (const doc of docs) read(doc);
+  }
+
+  #readerOf(path: string, visit: (doc: number, value: string | number | boolean) => void): (doc: number) => void {
     const starts = this.#recordStarts;
     const bytes = this.#recordBytes;
     const reader = new MemberReader(bytes, path, (from, to) => decode(bytes.subarray(from, to)));
-    for (const doc of docs) reader.read(starts[doc]!, starts[doc + 1]!, (value) => visit(doc, value));
+    return (doc) => reader.read(starts[doc]!, starts[doc + 1]!, (value) => visit(doc, value));
   }
 
   /** Visits every scalar of one field, document by document, out of the records themselves: slow, see MemberReader. */
   eachRead(path: string, visit: (doc: number, value: string | number | boolean) => void): void {
-    this.readIn(path, countTo(this.docs), visit);
+    const read = this.#readerOf(path, visit);
+    for (let doc = 0; doc < this.docs; doc++) read(doc);
   }
 
   /** The documents whose key begins with a text, and the keys. */
@@ -319,9 +325,4 @@ function textReader(starts: Uint32Array, bytes: Uint8Array): (value: number) => 
 
 function labelReader(text: (value: number) => string): (value: number) => string | null {
   return (value) => text(value) || null;
-}
-
-/** 0, 1, 2 and so on. */
-function* countTo(end: number): Generator<number> {
-  for (let i = 0; i < end; i++) yield i;
 }
