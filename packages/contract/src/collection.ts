@@ -1,5 +1,6 @@
 import type { FromSchema } from 'json-schema-to-ts';
 import { nameSchema } from './names.ts';
+import { count, listOf, object, orNull, text, yesOrNo, type Of, type SchemaOf } from './schema-of.ts';
 
 const title = { type: 'string', minLength: 1, maxLength: 200 } as const;
 
@@ -31,23 +32,29 @@ export const collectionPatchSchema = {
 
 export type CollectionPatch = FromSchema<typeof collectionPatchSchema>;
 
-export interface Collection {
-  name: string;
-  title: string;
+export const collectionSchema = object({
+  name: text,
+  title: text,
   /** The field that identifies a record. */
-  key: string;
-  records: number;
-  generation: number;
+  key: text,
+  records: count,
+  generation: count,
   /** Of the index on disk. */
-  bytes: number;
-  liveVersion: number;
-  draftChanged: boolean;
+  bytes: count,
+  liveVersion: count,
+  draftChanged: yesOrNo,
   /** Queries that are judged. */
-  judged: number;
-  createdAt: string;
+  judged: count,
+  createdAt: text,
   /** When a record or the tuning last changed; null before the first change. */
-  changedAt: string | null;
-}
+  changedAt: orNull(text),
+});
+
+export type Collection = Of<typeof collectionSchema>;
+
+/** One page of a list. */
+export const pageOf = <T>(items: SchemaOf<T>): SchemaOf<Page<T>> =>
+  object({ items: listOf(items), total: count, page: count, pages: count, size: count });
 
 export interface Page<T> {
   items: T[];
@@ -58,11 +65,18 @@ export interface Page<T> {
 }
 
 /** Which fields of a record make up a result card. Guessed from the data; any part may be missing. */
-export interface Card {
-  title: string | null;
-  picture: string | null;
-  text: string | null;
-  number: string | null;
-  /** A second line of text, such as a category or a kind. */
-  detail: string | null;
-}
+export const cardSchema = object(
+  {
+    title: orNull(text),
+    picture: orNull(text),
+    text: orNull(text),
+    number: orNull(text),
+    /** A second line of text, such as a category or a kind. */
+    detail: orNull(text),
+    /** A number that was before: struck through where it is greater than the number. */
+    former: orNull(text),
+  },
+  'former',
+);
+
+export type Card = Of<typeof cardSchema>;

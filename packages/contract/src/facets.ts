@@ -1,186 +1,140 @@
+import { rangesSchema } from './range.ts';
+import {
+  as,
+  count,
+  kinds,
+  listOf,
+  number,
+  object,
+  oneOf,
+  orNull,
+  ref,
+  text,
+  yesOrNo,
+  type ObjectOf,
+  type Of,
+  type SchemaOf,
+} from './schema-of.ts';
+
+/**
+ * The kinds of facets: what each is called, and whether it has values with names, which completions offer and a choice
+ * names; the others are chosen by a range. A new kind is a line here, its schema below, an entry in the engine's
+ * `facets/kinds.ts` and a control in the kit's `facet-list.tsx`.
+ */
+export const FACET_KINDS = {
+  values: { title: 'values', named: true },
+  numbers: { title: 'range', named: false },
+  tree: { title: 'tree', named: true },
+  dates: { title: 'dates', named: false },
+} as const;
+
+export type FacetKind = keyof typeof FACET_KINDS;
+
+/** The names of the kinds, for schemas. */
+export const FACET_KIND_NAMES = Object.keys(FACET_KINDS) as FacetKind[];
+
+const facetValue = { value: text, label: text, count, selected: yesOrNo } as const;
+const facetValueSchema = object(facetValue);
+
 /** A value of a facet with how many results hold it. */
-export interface FacetValue {
-  value: string;
-  label: string;
-  count: number;
-  selected: boolean;
-}
+export type FacetValue = Of<typeof facetValueSchema>;
 
 /** Values to choose from: texts, numbers and booleans as their text. */
-export interface ValuesFacet {
-  kind: 'values';
-  label: string;
-  values: FacetValue[];
+const valuesFacetSchema = object({
+  kind: oneOf('values'),
+  label: text,
+  values: listOf(facetValueSchema),
   /** There are values beyond the ones listed. */
-  more: boolean;
+  more: yesOrNo,
   /** Results that hold no value of this facet. */
-  missing: number;
-}
+  missing: count,
+});
+
+export type ValuesFacet = Of<typeof valuesFacetSchema>;
 
 /** `[from, to)`; of the last bucket `to` belongs to it. */
-export interface NumberBucket {
-  from: number;
-  to: number;
-  count: number;
-}
+const numberBucketSchema = object({ from: number, to: number, count });
+
+export type NumberBucket = Of<typeof numberBucketSchema>;
 
 /** A range of numbers: its ends within the results, and how many fall where. */
-export interface NumbersFacet {
-  kind: 'numbers';
-  label: string;
-  /** The least and greatest number in the results, whatever is chosen here; null when there is none. */
-  min: number | null;
-  max: number | null;
-  buckets: NumberBucket[];
+const numbersFacetSchema = object({
+  kind: oneOf('numbers'),
+  label: text,
+  /** The least number in the results, whatever is chosen here; null when there is none. */
+  min: orNull(number),
+  /** The greatest. */
+  max: orNull(number),
+  buckets: listOf(numberBucketSchema),
   /** Results with a number outside all buckets. */
-  other: number;
+  other: count,
   /** Results without a number. */
-  missing: number;
+  missing: count,
   /** Of those, the ones that hold something that is not a number. */
-  notNumbers: number;
+  notNumbers: count,
   /** The chosen range, both ends inclusive. */
-  selected: { min?: number; max?: number } | null;
-}
+  selected: orNull(object({ min: number, max: number }, 'min', 'max')),
+});
 
-export interface TreeNode {
+export type NumbersFacet = Of<typeof numbersFacetSchema>;
+
+const treeNode = {
   /** The last level of the path. */
-  value: string;
+  value: text,
   /** All levels, joined by the facet's separator: what a choice names. */
-  path: string;
-  count: number;
-  selected: boolean;
+  path: text,
+  count,
+  selected: yesOrNo,
+} as const;
+export interface TreeNode extends ObjectOf<typeof treeNode> {
   children: TreeNode[];
 }
 
+const childNodes = listOf(ref<TreeNode>('TreeNode'));
+
+export const treeNodeSchema: SchemaOf<TreeNode> = { $id: 'TreeNode', ...object({ ...treeNode, children: childNodes }) };
+
 /** Paths such as `Outdoor > Shrubs`: a record counts once in each node it stands at or below. */
-export interface TreeFacet {
-  kind: 'tree';
-  label: string;
-  separator: string;
-  nodes: TreeNode[];
-  more: boolean;
-  missing: number;
-}
+const treeFacetSchema = object({
+  kind: oneOf('tree'),
+  label: text,
+  separator: text,
+  nodes: childNodes,
+  more: yesOrNo,
+  missing: count,
+});
+
+export type TreeFacet = Of<typeof treeFacetSchema>;
 
 /** Dates by year, month or day: values such as `2026`, `2026-05` or `2026-05-01`, the newest first. */
-export interface DatesFacet {
-  kind: 'dates';
-  label: string;
-  by: 'year' | 'month' | 'day';
-  values: FacetValue[];
-  more: boolean;
-  missing: number;
+const datesFacetSchema = object({
+  kind: oneOf('dates'),
+  label: text,
+  by: oneOf('year', 'month', 'day'),
+  values: listOf(facetValueSchema),
+  more: yesOrNo,
+  missing: count,
   /** The chosen range of dates, both ends inclusive, if one is chosen. */
-  selected: { min?: string; max?: string } | null;
-}
+  selected: orNull(object({ min: text, max: text }, 'min', 'max')),
+});
 
-export type FacetAnswer = ValuesFacet | NumbersFacet | TreeFacet | DatesFacet;
-
-const label = { type: 'string' } as const;
-const count = { type: 'integer', minimum: 0 } as const;
-const valueList = {
-  type: 'array',
-  items: {
-    type: 'object',
-    required: ['value', 'label', 'count', 'selected'],
-    properties: { value: { type: 'string' }, label, count, selected: { type: 'boolean' } },
-  },
-} as const;
+export type DatesFacet = Of<typeof datesFacetSchema>;
 
 /** The facets of an answer, by name: one schema a kind. */
-export const facetAnswerSchema = {
+export const facetAnswerSchema = as<ValuesFacet | NumbersFacet | TreeFacet | DatesFacet>({
   $id: 'FacetAnswer',
-  type: 'object',
-  discriminator: { propertyName: 'kind' },
-  required: ['kind'],
-  oneOf: [
-    {
-      required: ['kind', 'label', 'values', 'more', 'missing'],
-      properties: {
-        kind: { const: 'values' },
-        label,
-        values: valueList,
-        more: { type: 'boolean' },
-        missing: count,
-      },
-    },
-    {
-      required: ['kind', 'label', 'min', 'max', 'buckets', 'other', 'missing', 'notNumbers', 'selected'],
-      properties: {
-        kind: { const: 'numbers' },
-        label,
-        min: { type: ['number', 'null'] },
-        max: { type: ['number', 'null'] },
-        buckets: {
-          type: 'array',
-          items: {
-            type: 'object',
-            required: ['from', 'to', 'count'],
-            properties: { from: { type: 'number' }, to: { type: 'number' }, count },
-          },
-        },
-        other: count,
-        missing: count,
-        notNumbers: count,
-        selected: { type: ['object', 'null'] },
-      },
-    },
-    {
-      required: ['kind', 'label', 'separator', 'nodes', 'more', 'missing'],
-      properties: {
-        kind: { const: 'tree' },
-        label,
-        separator: { type: 'string' },
-        nodes: { type: 'array', items: { $ref: 'TreeNode' } },
-        more: { type: 'boolean' },
-        missing: count,
-      },
-    },
-    {
-      required: ['kind', 'label', 'by', 'values', 'more', 'missing', 'selected'],
-      properties: {
-        kind: { const: 'dates' },
-        label,
-        by: { enum: ['year', 'month', 'day'] },
-        values: valueList,
-        more: { type: 'boolean' },
-        missing: count,
-        selected: { type: ['object', 'null'] },
-      },
-    },
-  ],
-} as const;
+  ...kinds(valuesFacetSchema, numbersFacetSchema, treeFacetSchema, datesFacetSchema),
+});
 
-export const treeNodeSchema = {
-  $id: 'TreeNode',
-  type: 'object',
-  required: ['value', 'path', 'count', 'selected', 'children'],
-  properties: {
-    value: { type: 'string' },
-    path: { type: 'string' },
-    count,
-    selected: { type: 'boolean' },
-    children: { type: 'array', items: { $ref: 'TreeNode' } },
-  },
-} as const;
+export type FacetAnswer = Of<typeof facetAnswerSchema>;
 
 /** The values of one facet that a text was looked for in. */
-export interface FacetValuesAnswer {
-  facet: string;
-  q: string;
-  values: (FacetValue & { ranges: [start: number, end: number][] })[];
+export const facetValuesAnswerSchema = object({
+  facet: text,
+  q: text,
+  values: listOf(object({ ...facetValue, ranges: rangesSchema })),
   /** Values that fit, listed or not. */
-  total: number;
-}
+  total: count,
+});
 
-/** The values of a facet as one list: those of a tree by their paths, level by level; a range has none. */
-export function facetValues(facet: FacetAnswer | undefined): FacetValue[] {
-  if (facet === undefined || facet.kind === 'numbers') return [];
-  if (facet.kind !== 'tree') return facet.values;
-  const list = (nodes: readonly TreeNode[]): FacetValue[] =>
-    nodes.flatMap(({ value, path, count: found, selected, children }) => [
-      { value: path, label: value, count: found, selected },
-      ...list(children),
-    ]);
-  return list(facet.nodes);
-}
+export type FacetValuesAnswer = Of<typeof facetValuesAnswerSchema>;

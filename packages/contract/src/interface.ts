@@ -1,12 +1,31 @@
-import type { FromSchema } from 'json-schema-to-ts';
-import type { Card } from './collection.ts';
-import type { FacetAnswer } from './facets.ts';
+import { cardSchema, type Card } from './collection.ts';
+import { FACET_KIND_NAMES } from './facets.ts';
 import { LIMITS } from './limits.ts';
 import { nameSchema } from './names.ts';
+import { themeSchema, type Theme } from './theme/schema.ts';
+import { as, count, listOf, mapOf, moment, object, oneOf, orNull, ref, text, yesOrNo, type Of } from './schema-of.ts';
+
+const SECTION_SOURCES = ['past', 'viewed', 'popular', 'values', 'records'] as const;
+const LAYOUTS = ['cards', 'rows', 'places'] as const;
+const PAGINGS = ['pages', 'more', 'endless'] as const;
+const FILTER_PLACES = ['left', 'right', 'above', 'sheet'] as const;
+const DENSITIES = ['roomy', 'dense'] as const;
+/** How a facet can be worked; each kind of facet has its own ones, and the first of them without being asked. */
+export const FACET_CONTROLS = {
+  values: ['list', 'buttons', 'swatches', 'select'],
+  tree: ['tree'],
+  numbers: ['range', 'steps'],
+  dates: ['dates'],
+} as const;
+export type FacetControl = (typeof FACET_CONTROLS)[keyof typeof FACET_CONTROLS][number];
+const CONTROLS: readonly FacetControl[] = Object.values(FACET_CONTROLS).flat();
 
 const label = { type: 'string', minLength: 1, maxLength: 80 } as const;
 const fieldPath = { type: 'string', minLength: 1, maxLength: 512 } as const;
 const cardPart = { ...fieldPath, type: ['string', 'null'] } as const;
+/** As a tuning calls its facets. */
+const facetName = { type: 'string', minLength: 1, maxLength: 128 } as const;
+const colour = { type: 'string', pattern: '^#[0-9a-fA-F]{6}$' } as const;
 const offered = { type: 'integer', minimum: 1, maximum: 20 } as const;
 
 /** One part of what the search field offers. */
@@ -16,7 +35,7 @@ const sectionSchema = {
   required: ['from', 'label'],
   properties: {
     from: {
-      enum: ['past', 'viewed', 'popular', 'values', 'records'],
+      enum: SECTION_SOURCES,
       description:
         'past: what this visitor asked before; viewed: records they looked at; popular: what stands first before a letter is typed; values: facet values and completions; records: results.',
     },
@@ -40,6 +59,45 @@ const placeSchema = {
   },
 } as const;
 
+/** A facet as the page shows it; what is left out follows from the tuning and the data. */
+const pageFacetSchema = {
+  type: 'object',
+  additionalProperties: false,
+  required: ['name'],
+  properties: {
+    name: facetName,
+    label,
+    control: {
+      enum: CONTROLS,
+      description:
+        'list, buttons, swatches or select for values; tree; range or steps (“4 and more”) for numbers; dates. Default: the first that fits.',
+    },
+    folded: { type: 'boolean', default: false, description: 'Closed until somebody opens it.' },
+    shown: { type: 'integer', minimum: 1, maximum: 100, default: 8, description: 'Values in sight before “more”.' },
+    colours: {
+      type: 'object',
+      maxProperties: 200,
+      additionalProperties: { ...colour },
+      description: 'swatches: the colour of a value. A value that is a colour’s name in CSS needs none.',
+    },
+  },
+} as const;
+
+const linkSchema = {
+  type: 'object',
+  additionalProperties: false,
+  required: ['label', 'href'],
+  properties: {
+    label,
+    href: {
+      type: 'string',
+      maxLength: 2048,
+      pattern: '^(https?://|/(?![/\\\\]))',
+      description: 'A web address, or a path of this server.',
+    },
+  },
+} as const;
+
 /** How a search page is made up. What is left out follows from the collection. */
 export const interfaceSchema = {
   $id: 'Interface',
@@ -50,7 +108,7 @@ export const interfaceSchema = {
     title: { type: 'string', minLength: 1, maxLength: 200 },
     collection: { ...nameSchema, description: 'What the results come from.' },
     layout: {
-      enum: ['cards', 'rows', 'places'],
+      enum: LAYOUTS,
       default: 'cards',
       description: 'cards: pictures in columns; rows: text below text; places: rows beside a map.',
     },
@@ -58,18 +116,57 @@ export const interfaceSchema = {
       type: 'object',
       additionalProperties: false,
       description: 'Which field a part of a result shows; null leaves the part out. What is not named is guessed.',
-      properties: { title: cardPart, picture: cardPart, text: cardPart, number: cardPart, detail: cardPart },
+      properties: {
+        title: cardPart,
+        picture: cardPart,
+        text: cardPart,
+        number: cardPart,
+        detail: cardPart,
+        former: { ...cardPart, description: 'A number that was before: it is struck through where it is greater.' },
+      },
     },
     facets: {
       type: 'array',
       maxItems: LIMITS.facetsPerQuery,
+      items: { anyOf: [facetName, pageFacetSchema] },
+      uniqueItems: true,
+      description: 'Facets offered, in this order, by name or with how they are shown. Default: all of the tuning.',
+    },
+    columns: {
+      type: 'integer',
+      minimum: 2,
+      maximum: 5,
+      default: 3,
+      description: 'cards: side by side on a wide page.',
+    },
+    filters: { enum: FILTER_PLACES, default: 'left', description: 'Where the filters stand; sheet: behind a button.' },
+    density: { enum: DENSITIES, default: 'roomy' },
+    sorts: {
+      type: 'array',
+      maxItems: 50,
       items: nameSchema,
       uniqueItems: true,
-      description: 'Facets offered, in this order. Default: all of the tuning.',
+      description: 'Sorts offered beside the usual order, in this order. Default: all of the tuning.',
+    },
+    header: {
+      type: 'object',
+      additionalProperties: false,
+      description: 'What stands above a hosted page.',
+      properties: {
+        name: { ...label, description: 'Default: the title.' },
+        links: { type: 'array', maxItems: 12, items: linkSchema },
+      },
+    },
+    theme: themeSchema,
+    css: {
+      type: 'string',
+      maxLength: 20_000,
+      description:
+        'A style sheet of the page’s own. Its rules hang below the page; `:scope` is the page. No @import, no address of another server, nothing fixed.',
     },
     pageSize: { type: 'integer', minimum: 1, maximum: 100, default: 24 },
     paging: {
-      enum: ['pages', 'more', 'endless'],
+      enum: PAGINGS,
       default: 'pages',
       description: 'How one gets further: numbered pages, a button for more, or by scrolling on.',
     },
@@ -93,8 +190,44 @@ export const interfaceSchema = {
   },
 } as const;
 
-export type InterfaceDocument = FromSchema<typeof interfaceSchema, { keepDefaultedPropertiesOptional: true }>;
-export type Place = NonNullable<InterfaceDocument['places']>[number];
+/** A facet as a page shows it. */
+export interface PageFacet {
+  name: string;
+  label?: string;
+  control?: FacetControl;
+  folded?: boolean;
+  shown?: number;
+  colours?: Record<string, string>;
+}
+
+/** A point on the earth with a name. */
+export interface Place {
+  name: string;
+  lat: number;
+  lng: number;
+}
+
+/** The design of a page. Written out, as the theme is: a test holds it and its schema together. */
+export interface InterfaceDocument {
+  collection: string;
+  title?: string;
+  layout?: (typeof LAYOUTS)[number];
+  card?: Partial<Card>;
+  facets?: (string | PageFacet)[];
+  columns?: number;
+  filters?: (typeof FILTER_PLACES)[number];
+  density?: (typeof DENSITIES)[number];
+  sorts?: string[];
+  header?: { name?: string; links?: { label: string; href: string }[] };
+  theme?: Theme;
+  css?: string;
+  pageSize?: number;
+  paging?: (typeof PAGINGS)[number];
+  currency?: string;
+  thing?: 'Product' | 'Article' | 'LocalBusiness' | 'Thing';
+  autocomplete?: { from: (typeof SECTION_SOURCES)[number]; label: string; collection?: string; size?: number }[];
+  places?: Place[];
+}
 
 export const newInterfaceSchema = {
   ...interfaceSchema,
@@ -105,44 +238,105 @@ export const newInterfaceSchema = {
 
 export type NewInterface = InterfaceDocument & { slug: string };
 
-export interface Interface {
-  slug: string;
-  document: InterfaceDocument;
-  createdAt: string;
-  changedAt: string;
-}
+export const storedInterfaceSchema = object({
+  slug: text,
+  /** As it is live, or the draft when that was asked for. */
+  document: ref<InterfaceDocument>('Interface'),
+  liveVersion: count,
+  /** There is a draft. */
+  draftChanged: yesOrNo,
+  createdAt: text,
+  changedAt: text,
+});
+
+export type Interface = Of<typeof storedInterfaceSchema>;
+
+/** How long the address of a preview holds, in seconds. */
+export const previewRequestSchema = {
+  $id: 'PreviewRequest',
+  type: 'object',
+  additionalProperties: false,
+  properties: { expiresInS: { type: 'integer', minimum: 1, maximum: 86_400, default: 3600 } },
+} as const;
+
+export const previewSchema = object({
+  /** The path of the draft’s page, with what opens it. */
+  address: text,
+  expiresAt: moment,
+});
 
 /** A part of what the search field offers, with what is needed to show its rows. */
-export interface PageSection {
-  from: 'past' | 'viewed' | 'popular' | 'values' | 'records';
-  label: string;
-  size: number;
-  /** Absent for what is known of the visitor alone. */
-  collection?: string;
-  card?: Card;
-  /** The address of its own search page; records are shown at `{at}/r/{percent-encoded key}`. */
-  at?: string;
-}
+const pageSectionSchema = object(
+  {
+    from: oneOf(...SECTION_SOURCES),
+    label: text,
+    size: count,
+    /** Absent for what is known of the visitor alone. */
+    collection: text,
+    card: cardSchema,
+    /** The address of its own search page; records are shown at `{at}/r/{percent-encoded key}`. */
+    at: text,
+  },
+  'collection',
+  'card',
+  'at',
+);
+
+export type PageSection = Of<typeof pageSectionSchema>;
 
 /** Everything a search page needs to know beforehand, for pages anywhere. Addresses begin with a slash. */
-export interface InterfacePage {
-  slug: string;
-  title: string;
-  collection: string;
-  /** Records there are. */
-  all: number;
-  layout: 'cards' | 'rows' | 'places';
-  card: Card;
-  facets: { name: string; kind: FacetAnswer['kind']; label: string }[];
-  sorts: { name: string; label: string }[];
-  pageSize: number;
-  paging: 'pages' | 'more' | 'endless';
-  currency: string | null;
-  thing: string;
-  autocomplete: PageSection[];
-  places: Place[];
-  /** The field that holds positions, if there is one. */
-  geo: string | null;
-  /** The address of the page; records are shown at `{at}/r/{percent-encoded key}`. */
-  at: string;
-}
+export const interfacePageSchema = object(
+  {
+    slug: text,
+    title: text,
+    collection: text,
+    /** Records there are. */
+    all: count,
+    layout: oneOf(...LAYOUTS),
+    card: cardSchema,
+    facets: listOf(
+      object(
+        {
+          name: text,
+          kind: oneOf(...FACET_KIND_NAMES),
+          label: text,
+          control: as<FacetControl>(pageFacetSchema.properties.control),
+          folded: yesOrNo,
+          shown: count,
+          colours: mapOf(text),
+        },
+        'control',
+        'folded',
+        'shown',
+        'colours',
+      ),
+    ),
+    sorts: listOf(object({ name: text, label: text })),
+    pageSize: count,
+    paging: oneOf(...PAGINGS),
+    currency: orNull(text),
+    thing: text,
+    autocomplete: listOf(pageSectionSchema),
+    places: as<Place[]>(interfaceSchema.properties.places),
+    /** The field that holds positions, if there is one. */
+    geo: orNull(text),
+    /** The address of the page; records are shown at `{at}/r/{percent-encoded key}`. */
+    at: text,
+    columns: count,
+    filters: oneOf(...FILTER_PLACES),
+    density: oneOf(...DENSITIES),
+    header: as<{ name: string; links: { label: string; href: string }[] }>({ type: 'object' }),
+    /** A style sheet of its own, held to the page. */
+    css: text,
+    /** CSS properties, most of them custom ones, and their values. */
+    theme: mapOf(text),
+  },
+  'columns',
+  'filters',
+  'density',
+  'header',
+  'css',
+  'theme',
+);
+
+export type InterfacePage = Of<typeof interfacePageSchema>;

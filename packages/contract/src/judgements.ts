@@ -1,5 +1,6 @@
 import type { FromSchema } from 'json-schema-to-ts';
 import { LIMITS } from './limits.ts';
+import { count, listOf, object, share, text, type Of } from './schema-of.ts';
 
 /** What each grade says, from 0 on. */
 export const GRADES = ['wrong', 'related', 'good', 'best'] as const;
@@ -85,28 +86,34 @@ export const judgementRunSchema = {
 export type JudgementRun = FromSchema<typeof judgementRunSchema>;
 
 /** How well an answer does, each from 0 to 1. */
-export interface Scores {
+const scoresSchema = object({
   /** Normalised discounted cumulative gain of the first ten. */
-  ndcg: number;
+  ndcg: share,
   /** Share of the first five that are good or best. */
-  precision: number;
-  /** 1 divided by the place of the first good one; 0 when there is none in the first ten. */
-  reciprocalRank: number;
+  precision: share,
+  /** 1 divided by the rank of the first good one; 0 when there is none in the first ten. */
+  reciprocalRank: share,
   /** 1 when anything was found. */
-  found: number;
-}
+  found: share,
+});
 
-export interface JudgedQuery {
-  query: string;
+export type Scores = Of<typeof scoresSchema>;
+
+const judgedQuerySchema = object({
+  query: text,
   /** Records with a grade. */
-  judged: number;
-  live: Scores;
-  draft: Scores;
-}
+  judged: count,
+  live: scoresSchema,
+  draft: scoresSchema,
+});
+
+export type JudgedQuery = Of<typeof judgedQuerySchema>;
 
 /** The scores of live and draft, for each query and on average. */
-export interface JudgementScores {
-  queries: JudgedQuery[];
-  live: Scores;
-  draft: Scores;
-}
+export const judgementScoresSchema = object({
+  queries: listOf(judgedQuerySchema),
+  live: scoresSchema,
+  draft: scoresSchema,
+});
+
+export type JudgementScores = Of<typeof judgementScoresSchema>;

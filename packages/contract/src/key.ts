@@ -1,6 +1,7 @@
 import type { FromSchema } from 'json-schema-to-ts';
 import { LIMITS } from './limits.ts';
 import { nameSchema } from './names.ts';
+import { listOf, moment, object, oneOf, ordinal, orNull, text, yesOrNo, type Of } from './schema-of.ts';
 
 export const RIGHTS = ['search', 'read', 'write', 'admin'] as const;
 
@@ -8,6 +9,16 @@ export const RIGHTS = ['search', 'read', 'write', 'admin'] as const;
 export type Right = (typeof RIGHTS)[number];
 
 const rights = { type: 'array', items: { enum: RIGHTS }, minItems: 1, maxItems: 4, uniqueItems: true } as const;
+
+/** Sites whose pages may use a key. */
+export const originsSchema = {
+  type: 'array',
+  items: { type: 'string', maxLength: 300, pattern: '^https?://(\\*\\.)?[A-Za-z0-9.-]+(:[0-9]{1,5})?$' },
+  minItems: 1,
+  maxItems: 50,
+  uniqueItems: true,
+  description: 'Sites whose pages may use it, such as https://shop.example or https://*.shop.example.',
+} as const;
 
 /** The limits a key may carry, and a scoped token may add. Each of them narrows; left out, it does not. */
 const limits = {
@@ -19,14 +30,7 @@ const limits = {
     uniqueItems: true,
     description: 'The only collections it reaches.',
   },
-  origins: {
-    type: 'array',
-    items: { type: 'string', maxLength: 300, pattern: '^https?://(\\*\\.)?[A-Za-z0-9.-]+(:[0-9]{1,5})?$' },
-    minItems: 1,
-    maxItems: 50,
-    uniqueItems: true,
-    description: 'Sites whose pages may use it, such as https://shop.example or https://*.shop.example.',
-  },
+  origins: originsSchema,
   perMinute: { type: 'integer', minimum: 1, maximum: 1_000_000, description: 'Requests a minute.' },
   filter: {
     type: 'string',
@@ -78,19 +82,21 @@ export type TokenClaims = Partial<
 >;
 
 /** A key as it is listed; its secret is shown once, when it is made. */
-export interface Key {
-  id: string;
-  label: string;
-  rights: Right[];
+export const keySchema = object({
+  id: text,
+  label: text,
+  rights: listOf(oneOf(...RIGHTS)),
   /** Null = all. */
-  collections: string[] | null;
-  origins: string[] | null;
-  perMinute: number | null;
-  expiresAt: string | null;
-  filter: string | null;
-  createdAt: string;
+  collections: orNull(listOf(text)),
+  origins: orNull(listOf(text)),
+  perMinute: orNull(ordinal),
+  expiresAt: orNull(moment),
+  filter: orNull(text),
+  createdAt: moment,
   /** To the minute; null before its first use. */
-  lastUsedAt: string | null;
+  lastUsedAt: orNull(moment),
   /** The key that the hosted search pages carry: it cannot be deleted. */
-  forPages: boolean;
-}
+  forPages: yesOrNo,
+});
+
+export type Key = Of<typeof keySchema>;

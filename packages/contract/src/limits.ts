@@ -1,4 +1,10 @@
-/** The limits every part of Yucca agrees on. Sizes of text are in UTF-16 units, sizes of records and keys in UTF-8 bytes. */
+/** Searches that one call may ask for: by itself, for those who need no other limit. */
+export const QUERIES_PER_CALL = 10;
+
+/**
+ * The limits every part of Yucca agrees on. Sizes of text are in UTF-16 units, sizes of records and keys in UTF-8
+ * bytes.
+ */
 export const LIMITS = {
   queryLength: 512,
   queryWords: 32,
@@ -9,7 +15,7 @@ export const LIMITS = {
   resultWindow: 10_000,
   filterLength: 4096,
   filterLevels: 64,
-  queriesPerCall: 10,
+  queriesPerCall: QUERIES_PER_CALL,
   facetsPerQuery: 50,
   valuesPerFacet: 1_000,
   /** UTF-16 units of one chosen value, and of all that are chosen together. */
@@ -26,6 +32,8 @@ export const LIMITS = {
   bodyBytes: 4 * 1024 * 1024,
   /** A body that asks: a search has a query, choices and a filter, which have limits of their own. */
   askBytes: 512 * 1024,
+  /** Records of all collections of a folder that needs no server. */
+  offlineRecords: 50_000,
   /** How many errors a task keeps; the count of failures goes on. */
   taskErrors: 100,
 } as const;

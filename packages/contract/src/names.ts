@@ -1,4 +1,6 @@
-/** What a collection, an interface or a sort may be called: lower case, digits and hyphens, a letter first, at most 63. */
+/**
+ * What a collection, an interface or a sort may be called: lower case, digits and hyphens, a letter first, at most 63.
+ */
 export const NAME_PATTERN = '^[a-z][a-z0-9-]{0,62}$';
 
 export const nameSchema = { type: 'string', pattern: NAME_PATTERN } as const;

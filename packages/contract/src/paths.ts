@@ -2,8 +2,8 @@ import { pointerToken } from './json-pointer.ts';
 import type { RecordJson } from './search.ts';
 
 /**
- * Dotted field paths, the one way in which everybody reads them: `a.b` is the member `b` of the member `a`, lists on the way
- * are entered, and a member whose own name holds a dot is found too.
+ * Dotted field paths, the one way in which everybody reads them: `a.b` is the member `b` of the member `a`, lists on
+ * the way are entered, and a member whose own name holds a dot is found too.
  */
 
 /** Visits a scalar found in a record: its value and its JSON Pointer (RFC 6901). */
@@ -66,7 +66,9 @@ export function valuesAt(value: unknown, path: string): unknown {
   return undefined;
 }
 
-/** Visits every scalar of a record with its dotted field path and JSON Pointer; list positions are not part of the path. */
+/**
+ * Visits every scalar of a record with its dotted field path and JSON Pointer; list positions are not part of the path.
+ */
 export function eachLeaf(
   record: RecordJson,
   visit: (path: string, value: string | number | boolean | null, pointer: string) => void,
@@ -86,7 +88,10 @@ export function eachLeaf(
   for (const [name, value] of Object.entries(record)) walk(value, name, `/${pointerToken(name)}`, levels - 1);
 }
 
-/** A copy of the record with only the fields under `paths`; `*` keeps everything. Lists keep their length, so pointers stay true. */
+/**
+ * A copy of the record with only the fields under `paths`; `*` keeps everything. Lists keep their length, so pointers
+ * stay true.
+ */
 export function pick(record: RecordJson, paths: readonly string[]): RecordJson {
   if (paths.includes('*')) return record;
   return (pickInto(record, paths) ?? {}) as RecordJson;

@@ -2,6 +2,23 @@ import type { FromSchema } from 'json-schema-to-ts';
 import type { FacetAnswer } from './facets.ts';
 import { LIMITS } from './limits.ts';
 import { nameSchema } from './names.ts';
+import { rangesSchema } from './range.ts';
+import {
+  as,
+  count,
+  listOf,
+  mapOf,
+  number,
+  object,
+  oneOf,
+  ordinal,
+  orNull,
+  ref,
+  saying,
+  text,
+  yesOrNo,
+  type Of,
+} from './schema-of.ts';
 
 /** A chosen range; both ends are inclusive and either may be left out. Dates are ISO 8601 texts. */
 const rangeChoice = {
@@ -10,6 +27,8 @@ const rangeChoice = {
   minProperties: 1,
   properties: { min: { type: ['number', 'string'] }, max: { type: ['number', 'string'] } },
 } as const;
+
+export type RangeChoice = FromSchema<typeof rangeChoice>;
 
 const opaque = { type: 'string', minLength: 1, maxLength: 200 } as const;
 
@@ -96,6 +115,28 @@ export const searchRequestSchema = {
 
 export type SearchRequest = FromSchema<typeof searchRequestSchema>;
 
+/** Completions asked for among other searches. */
+export const askSuggestionsSchema = {
+  $id: 'AskSuggestions',
+  type: 'object',
+  additionalProperties: false,
+  required: ['suggest'],
+  properties: {
+    suggest: {
+      type: 'object',
+      additionalProperties: false,
+      required: ['q'],
+      properties: {
+        q: { type: 'string', description: 'What was typed so far.' },
+        size: { type: 'integer', minimum: 1, maximum: 50, default: 8 },
+      },
+      description: 'Completions of a text, in place of a search.',
+    },
+  },
+} as const;
+
+export type AskSuggestions = FromSchema<typeof askSuggestionsSchema>;
+
 /** Several searches at once, at most ten. */
 export const multiSearchSchema = {
   $id: 'MultiSearch',
@@ -111,7 +152,7 @@ export const multiSearchSchema = {
         type: 'object',
         required: ['collection'],
         properties: { collection: nameSchema },
-        description: 'A search request with the name of its collection.',
+        description: 'A search request, or `suggest`, with the name of its collection.',
       },
     },
   },
@@ -119,234 +160,165 @@ export const multiSearchSchema = {
 
 export type MultiSearch = FromSchema<typeof multiSearchSchema>;
 
-/** A half-open range `[start, end)` in UTF-16 units of the string it belongs to. */
-export type Range = [start: number, end: number];
-
-const rangesSchema = {
-  type: 'array',
-  items: { type: 'array', items: { type: 'integer', minimum: 0 }, minItems: 2, maxItems: 2 },
-} as const;
-
-/** One answer to one search. */
-export const searchAnswerSchema = {
-  $id: 'SearchAnswer',
-  type: 'object',
-  required: [
-    'query',
-    'total',
-    'page',
-    'pages',
-    'size',
-    'results',
-    'facets',
-    'understood',
-    'queryId',
-    'generation',
-    'timing',
-  ],
-  properties: {
-    query: { type: 'string' },
-    total: { type: 'integer', minimum: 0 },
-    page: { type: 'integer', minimum: 1 },
-    pages: { type: 'integer', minimum: 0 },
-    size: { type: 'integer', minimum: 0 },
-    results: {
-      type: 'array',
-      items: {
-        type: 'object',
-        required: ['id', 'record', 'marks', 'snippets'],
-        properties: {
-          id: { type: 'string' },
-          record: { type: 'object' },
-          marks: { type: 'object', additionalProperties: rangesSchema },
-          snippets: {
-            type: 'object',
-            additionalProperties: {
-              type: 'array',
-              items: {
-                type: 'object',
-                required: ['text', 'ranges'],
-                properties: { text: { type: 'string' }, ranges: rangesSchema },
-              },
-            },
-          },
-          distanceM: { type: 'number', minimum: 0 },
-          pinned: { type: 'boolean' },
-          others: { type: 'integer', minimum: 0, description: 'More results of the same group.' },
-          why: {
-            type: 'object',
-            required: ['words', 'typos', 'text', 'signals', 'score', 'parts'],
-            properties: {
-              words: { type: 'integer', minimum: 0 },
-              typos: { type: 'integer', minimum: 0 },
-              text: { type: 'number', minimum: 0, maximum: 100 },
-              signals: { type: 'number', minimum: 0, maximum: 100 },
-              score: { type: 'number', minimum: 0, maximum: 100 },
-              parts: {
-                type: 'array',
-                items: {
-                  type: 'object',
-                  required: ['word', 'matched', 'how', 'field', 'points'],
-                  properties: {
-                    word: { type: 'string' },
-                    matched: { type: 'string' },
-                    how: { enum: ['exact', 'synonym', 'stem', 'joined', 'split', 'phrase', 'prefix', 'typo'] },
-                    typos: { type: 'integer', minimum: 0, maximum: 2 },
-                    field: { type: 'string' },
-                    points: { type: 'number', minimum: 0, maximum: 100 },
-                  },
-                },
-              },
-            },
-          },
-        },
-      },
-    },
-    facets: { type: 'object', additionalProperties: { $ref: 'FacetAnswer' } },
-    understood: {
-      type: 'object',
-      required: ['words', 'dropped', 'placements', 'redirect', 'notice'],
-      properties: {
-        words: {
-          type: 'array',
-          items: {
-            type: 'object',
-            required: ['text', 'typo', 'as'],
-            properties: {
-              text: { type: 'string' },
-              typo: { type: 'boolean' },
-              as: { type: 'array', items: { type: 'string' } },
-              nearest: { type: 'string' },
-              capped: { type: 'boolean' },
-            },
-          },
-        },
-        dropped: { type: 'array', items: { type: 'string' } },
-        placements: { type: 'array', items: { type: 'string' } },
-        redirect: { type: ['string', 'null'] },
-        notice: { type: ['string', 'null'] },
-      },
-    },
-    queryId: { type: 'string' },
-    generation: { type: 'integer', minimum: 0 },
-    timing: {
-      type: 'object',
-      required: ['engineMs', 'totalMs'],
-      properties: { engineMs: { type: 'number', minimum: 0 }, totalMs: { type: 'number', minimum: 0 } },
-    },
-  },
-} as const;
-
 /** A record as it is stored: one JSON object. */
 export type RecordJson = { [field: string]: unknown };
 
+const matchKind = oneOf('exact', 'synonym', 'stem', 'joined', 'split', 'compound', 'phrase', 'prefix', 'typo');
+
 /** How a word of a query came to match a word of a record, in the order of trust. */
-export type MatchKind = 'exact' | 'synonym' | 'stem' | 'joined' | 'split' | 'phrase' | 'prefix' | 'typo';
+export type MatchKind = Of<typeof matchKind>;
+
+const points = as<number>({ type: 'number', minimum: 0, maximum: 100 });
 
 /** What one word of the query gave to a result's text points. */
-export interface WhyPart {
-  /** As typed. */
-  word: string;
-  /** The word of the record, folded. */
-  matched: string;
-  how: MatchKind;
-  typos?: number;
-  field: string;
-  points: number;
-}
+const whyPartSchema = object(
+  {
+    /** As typed. */
+    word: text,
+    /** The word of the record, folded. */
+    matched: text,
+    how: matchKind,
+    typos: as<number>({ type: 'integer', minimum: 0, maximum: 2 }),
+    field: text,
+    points,
+  },
+  'typos',
+);
 
-/** The four numbers that place a result; the points of `parts` add up to `text`. */
-export interface Why {
-  /** Words of the query that matched: more stand first. */
-  words: number;
-  /** Typos spent: fewer stand first. */
-  typos: number;
-  /** 0 to 100: how well the words match. */
-  text: number;
-  /** 0 to 100: the business numbers. */
-  signals: number;
-  /** (1 - share) × text + share × signals. */
-  score: number;
-  parts: WhyPart[];
-}
+export type WhyPart = Of<typeof whyPartSchema>;
+
+/** The numbers that place a result; the points of `parts` add up to `text`. */
+const whySchema = object(
+  {
+    /** Words of the query that matched: more stand first. */
+    words: count,
+    /** Typos spent: fewer stand first. */
+    typos: count,
+    /** A value of this field is the very query: such results stand first among those alike so far, codes first. */
+    whole: object({ field: text, isCode: yesOrNo }),
+    /** 0 to 100: how well the words match. */
+    text: points,
+    /** 0 to 100: the business numbers. */
+    signals: points,
+    /** (1 - share) × text + share × signals. */
+    score: points,
+    parts: listOf(whyPartSchema),
+  },
+  'whole',
+);
+
+export type Why = Of<typeof whySchema>;
 
 /** A part of a long text, cut between words around its matches. */
-export interface Snippet {
-  text: string;
-  ranges: Range[];
-}
+const snippetSchema = object({ text, ranges: rangesSchema });
 
-export interface SearchResult {
-  id: string;
-  record: RecordJson;
-  /** JSON Pointer of a string in `record` to the ranges that matched in it. */
-  marks: { [pointer: string]: Range[] };
-  /** JSON Pointer of a text to its best parts. */
-  snippets: { [pointer: string]: Snippet[] };
-  /** From the request's `near`, in metres. */
-  distanceM?: number;
-  /** A placement put it here. */
-  pinned?: boolean;
-  /** With grouping: how many more of the same group were found. */
-  others?: number;
-  why?: Why;
-}
+export type Snippet = Of<typeof snippetSchema>;
 
-export interface UnderstoodWord {
-  text: string;
-  /** Nothing matches the word as typed, so only misspellings of it were found. */
-  typo: boolean;
-  /** The words of the data it was taken for, the likeliest first. */
-  as: string[];
-  /** When nothing was found and the word stands nowhere: the one of the data that is spelt most like it. */
-  nearest?: string;
-  /** Present when it had more readings than are looked up; the likeliest were. */
-  capped?: boolean;
-}
+export const searchResultSchema = object(
+  {
+    id: text,
+    record: as<RecordJson>({ type: 'object' }),
+    /** JSON Pointer of a string in `record` to the ranges that matched in it. */
+    marks: mapOf(rangesSchema),
+    /** JSON Pointer of a text to its best parts. */
+    snippets: mapOf(listOf(snippetSchema)),
+    /** From the request's `near`, in metres. */
+    distanceM: as<number>({ type: 'number', minimum: 0 }),
+    /** A placement put it here. */
+    pinned: yesOrNo,
+    /** With grouping: how many more of the same group were found. */
+    others: saying('More results of the same group.', count),
+    why: whySchema,
+  },
+  'distanceM',
+  'pinned',
+  'others',
+  'why',
+);
 
-export interface SearchAnswer {
+export type SearchResult = Of<typeof searchResultSchema>;
+
+const understoodWordSchema = object(
+  {
+    text,
+    /** Nothing matches the word as typed, so only misspellings of it were found. */
+    typo: yesOrNo,
+    /** The words of the data it was taken for, the likeliest first. */
+    as: listOf(text),
+    /** When nothing was found and the word stands nowhere: the one of the data that is spelt most like it. */
+    nearest: text,
+    /** Present when it had more expansions than are looked up; the likeliest were. */
+    capped: yesOrNo,
+  },
+  'nearest',
+  'capped',
+);
+
+export type UnderstoodWord = Of<typeof understoodWordSchema>;
+
+const searchAnswer = object({
   /** As it was searched: as typed, or what a placement put in its place. */
-  query: string;
+  query: text,
   /** Exact. */
-  total: number;
-  page: number;
-  pages: number;
-  size: number;
-  results: SearchResult[];
-  facets: { [name: string]: FacetAnswer };
-  understood: {
-    words: UnderstoodWord[];
-    /** Words that were ignored: past the limit, or dropped so that something is found. */
-    dropped: string[];
-    /** Names of the placements in effect. */
-    placements: string[];
-    /** An address a placement sends the visitor to. */
-    redirect: string | null;
-    /** A text a placement shows above the results. */
-    notice: string | null;
-  };
-  queryId: string;
+  total: count,
+  page: ordinal,
+  pages: count,
+  size: count,
+  results: listOf(searchResultSchema),
+  facets: mapOf(ref<FacetAnswer>('FacetAnswer')),
+  understood: object(
+    {
+      words: listOf(understoodWordSchema),
+      /** Words that were ignored: past the limit, or dropped so that something is found. */
+      dropped: listOf(text),
+      /** Names of the placements in effect. */
+      placements: listOf(text),
+      /** An address a placement sends the visitor to. */
+      redirect: orNull(text),
+      /** A text a placement shows above the results. */
+      notice: orNull(text),
+      /** Text fields that were not searched: the tuning names none, and there are more than are searched unasked. */
+      unsearched: listOf(text),
+      /** What was typed holds no word, number or symbol that could be found, so nothing is. */
+      wordless: yesOrNo,
+    },
+    'unsearched',
+    'wordless',
+  ),
+  queryId: text,
   /** Which state of the collection answered; it grows with every change. */
-  generation: number;
-  timing: { engineMs: number; totalMs: number };
-}
+  generation: count,
+  timing: object({ engineMs: number, totalMs: number }),
+});
+
+/** One answer to one search. */
+export const searchAnswerSchema = as<Of<typeof searchAnswer>>({ $id: 'SearchAnswer', ...searchAnswer });
+
+export type SearchAnswer = Of<typeof searchAnswer>;
+
+const suggestionSchema = object(
+  {
+    text,
+    /** The part of `text` that is typed already. */
+    ranges: rangesSchema,
+    /** Records behind it. */
+    count,
+    kind: oneOf('query', 'value', 'record'),
+    /** The facet a value belongs to. */
+    facet: text,
+    /** The value as a choice names it: `text` is its label. */
+    value: text,
+    /** The key of a record. */
+    id: text,
+  },
+  'facet',
+  'value',
+  'id',
+);
 
 /** Completions of what is being typed. */
-export interface Suggestion {
-  text: string;
-  /** The part of `text` that is typed already. */
-  ranges: Range[];
-  /** Records behind it. */
-  count: number;
-  kind: 'query' | 'value' | 'record';
-  /** The facet a value belongs to, and the value as a choice names it: `text` is its label. */
-  facet?: string;
-  value?: string;
-  /** The key of a record. */
-  id?: string;
-}
+export type Suggestion = Of<typeof suggestionSchema>;
 
-export interface SuggestAnswer {
-  q: string;
-  suggestions: Suggestion[];
-}
+export const suggestAnswerSchema = object({ q: text, suggestions: listOf(suggestionSchema) });
+
+export type SuggestAnswer = Of<typeof suggestAnswerSchema>;

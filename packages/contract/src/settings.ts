@@ -1,4 +1,5 @@
 import { fieldRulesSchema, type FieldRule } from './field-rules.ts';
+import { count, listOf, object, oneOf, yesOrNo, type Of } from './schema-of.ts';
 import { tuningSchema } from './tuning-schema.ts';
 import type { TuningDocument } from './tuning.ts';
 
@@ -26,10 +27,12 @@ export interface Settings {
 }
 
 /** What a push of settings did. */
-export interface SettingsAnswer {
+export const settingsAnswerSchema = object({
   /** Which parts were other than before. */
-  changed: ('title' | 'fieldRules' | 'tuning')[];
+  changed: listOf(oneOf('title', 'fieldRules', 'tuning')),
   /** The version that is live now; the draft waits unless it was published. */
-  liveVersion: number;
-  draftChanged: boolean;
-}
+  liveVersion: count,
+  draftChanged: yesOrNo,
+});
+
+export type SettingsAnswer = Of<typeof settingsAnswerSchema>;

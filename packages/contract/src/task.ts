@@ -1,39 +1,58 @@
-export type TaskState = 'queued' | 'running' | 'done' | 'failed' | 'cancelled';
+import { count, listOf, moment, object, oneOf, orNull, saying, text, yesOrNo, type Of } from './schema-of.ts';
 
-export interface TaskError {
-  /** Of the input, from 1. */
-  line?: number;
-  id?: string;
-  pointer?: string;
-  detail: string;
-  /** The line itself, shortened. */
-  text?: string;
-}
+const taskErrorSchema = object(
+  {
+    /** Of the input, from 1. */
+    line: count,
+    id: text,
+    pointer: text,
+    detail: text,
+    /** The line itself, shortened. */
+    text,
+  },
+  'line',
+  'id',
+  'pointer',
+  'text',
+);
+
+export type TaskError = Of<typeof taskErrorSchema>;
+
+const taskStateSchema = oneOf('queued', 'running', 'done', 'failed', 'cancelled');
+
+export type TaskState = Of<typeof taskStateSchema>;
 
 /** Work that goes on after the request that asked for it. */
-export interface Task {
-  id: string;
-  kind: 'load' | 'repair' | 'index' | 'backup' | 'check';
-  /** Empty for what concerns all of them. */
-  collection: string;
-  state: TaskState;
-  /** Rows expected, estimated from the bytes while the input is still arriving. */
-  total: number;
-  /** Rows stored: they survive a crash from here on. */
-  done: number;
-  failed: number;
-  /** Rows whose key an earlier row of the same load had; the last one was kept. */
-  repeated: number;
-  /** repair: records that were changed. */
-  changed?: number;
-  /** The failed lines are kept whole and can be fetched. */
-  failedKept?: boolean;
-  /** The first hundred. */
-  errors: TaskError[];
-  /** What the work is busy with, in a few words. */
-  step: string;
-  /** backup: the name of the folder. */
-  backup?: string;
-  startedAt: string;
-  endedAt: string | null;
-}
+export const taskSchema = object(
+  {
+    id: text,
+    kind: oneOf('load', 'repair', 'index', 'backup', 'check'),
+    /** Empty for what concerns all of them. */
+    collection: text,
+    state: taskStateSchema,
+    /** Rows expected, estimated from the bytes while the input is still arriving. */
+    total: count,
+    /** Rows stored: they survive a crash from here on. */
+    done: count,
+    failed: count,
+    /** Rows whose key an earlier row of the same load had; the last one was kept. */
+    repeated: saying('Rows whose key an earlier row of the same load had.', count),
+    /** repair: records that were changed. */
+    changed: saying('repair: records that were changed.', count),
+    /** The failed lines are kept whole and can be fetched. */
+    failedKept: saying('The failed lines can be fetched at /tasks/{id}/failed.', yesOrNo),
+    /** The first hundred. */
+    errors: listOf(taskErrorSchema),
+    /** What the work is busy with, in a few words. */
+    step: text,
+    /** backup: the name of the folder. */
+    backup: saying('backup: the name of its folder.', text),
+    startedAt: moment,
+    endedAt: orNull(moment),
+  },
+  'changed',
+  'failedKept',
+  'backup',
+);
+
+export type Task = Of<typeof taskSchema>;

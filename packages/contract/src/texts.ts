@@ -1,6 +1,6 @@
 /**
- * Runs something of which one kind of error is expected, and answers `otherwise` when that comes. Any other is passed on.
- * (Web Storage, HTML Standard, section 12.2, throws a DOMException where it is closed off or full.)
+ * Runs something of which one kind of error is expected, and answers `otherwise` when that comes. Any other is passed
+ * on. (Web Storage, HTML Standard, section 12.2, throws a DOMException where it is closed off or full.)
  */
 export function unless<T>(kind: new (...args: never[]) => Error, run: () => T, otherwise: T): T {
   try {

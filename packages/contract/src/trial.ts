@@ -1,5 +1,6 @@
 import type { FromSchema } from 'json-schema-to-ts';
 import { LIMITS } from './limits.ts';
+import { count, listOf, object, share, text, type Of } from './schema-of.ts';
 
 /** Some queries, answered by the draft and by another tuning that nobody has saved. */
 export const trialSchema = {
@@ -20,16 +21,22 @@ export const trialSchema = {
 
 export type Trial = FromSchema<typeof trialSchema>;
 
-/** What the tuning on trial does to one query. */
-export interface TrialEffect {
-  query: string;
-  /** Rank-biased overlap of both rankings, 0 to 1. */
-  alike: number;
-  before: { total: number; ids: string[] };
-  after: { total: number; ids: string[] };
-}
+const foundSchema = object({ total: count, ids: listOf(text) });
 
-export interface TrialAnswer {
+/** What the tuning on trial does to one query. */
+const trialEffectSchema = object({
+  query: text,
+  /** Rank-biased overlap of both rankings, 0 to 1. */
+  alike: share,
+  before: foundSchema,
+  after: foundSchema,
+});
+
+export type TrialEffect = Of<typeof trialEffectSchema>;
+
+export const trialAnswerSchema = object({
   /** In the order of the queries. */
-  effects: TrialEffect[];
-}
+  effects: listOf(trialEffectSchema),
+});
+
+export type TrialAnswer = Of<typeof trialAnswerSchema>;

@@ -156,6 +156,7 @@ const PARTS: { [P in keyof Tuning]?: (before: Tuning[P], after: Tuning[P]) => st
 const LABELS: { [P in keyof Tuning]?: string } = {
   language: 'Language',
   stems: 'Other forms of words',
+  compounds: 'Words inside compounds',
   signalShare: 'Share of signals',
   group: 'Grouping',
   geo: 'Field with the position',

@@ -1,11 +1,12 @@
+import { FACET_KIND_NAMES } from './facets.ts';
 import { LIMITS } from './limits.ts';
 import { nameSchema } from './names.ts';
+import { placementSchema } from './placement.ts';
+import { SIGNAL_SHAPE_NAMES } from './signal-shapes.ts';
 
 const fieldPath = { type: 'string', minLength: 1, maxLength: 512 } as const;
 const someWords = { type: 'string', minLength: 1, maxLength: LIMITS.queryLength } as const;
 const wordList = { type: 'array', items: someWords, minItems: 1, maxItems: 200 } as const;
-const condition = { type: 'string', minLength: 1, maxLength: LIMITS.filterLength, description: 'CQL2-Text' } as const;
-const recordKey = { type: 'string', minLength: 1, maxLength: 512 } as const;
 
 const typos = {
   type: 'object',
@@ -78,7 +79,7 @@ const facets = {
       name: { type: 'string', minLength: 1, maxLength: 128 },
       field: fieldPath,
       labelField: { ...fieldPath, description: 'A field beside it that holds the name to show for each value.' },
-      kind: { enum: ['values', 'numbers', 'tree', 'dates'], default: 'values' },
+      kind: { enum: FACET_KIND_NAMES, default: 'values' },
       match: {
         enum: ['any', 'all'],
         default: 'any',
@@ -137,7 +138,7 @@ const signals = {
       field: fieldPath,
       order: { enum: ['asc', 'desc'], default: 'desc' },
       weight: { type: 'number', exclusiveMinimum: 0, maximum: 1000, default: 1 },
-      shape: { enum: ['linear', 'log', 'recency'], default: 'linear' },
+      shape: { enum: SIGNAL_SHAPE_NAMES, default: 'linear' },
       halfLifeDays: {
         type: 'number',
         exclusiveMinimum: 0,
@@ -145,47 +146,6 @@ const signals = {
         default: 90,
         description: 'recency: a date this much older than the newest counts half.',
       },
-    },
-  },
-} as const;
-
-const placements = {
-  type: 'array',
-  maxItems: 2_000,
-  items: {
-    type: 'object',
-    additionalProperties: false,
-    required: ['name', 'when'],
-    properties: {
-      name: nameSchema,
-      when: {
-        type: 'object',
-        additionalProperties: false,
-        properties: {
-          query: { type: 'string', maxLength: LIMITS.queryLength, description: '"" = the empty query' },
-          is: { enum: ['exact', 'starts', 'contains'], default: 'exact' },
-          select: { type: 'object', additionalProperties: { type: 'array', items: { type: 'string' } } },
-          tags: { type: 'array', items: { type: 'string' }, maxItems: 20 },
-          from: { type: 'string', format: 'date', description: 'The first day, ISO 8601.' },
-          to: { type: 'string', format: 'date', description: 'The last day, ISO 8601.' },
-        },
-      },
-      pin: {
-        type: 'array',
-        maxItems: 100,
-        items: {
-          type: 'object',
-          additionalProperties: false,
-          required: ['id', 'at'],
-          properties: { id: recordKey, at: { type: 'integer', minimum: 1, maximum: 1000 } },
-        },
-      },
-      hide: { type: 'array', items: recordKey, maxItems: 1000 },
-      lift: { type: 'array', items: condition, maxItems: 20 },
-      sink: { type: 'array', items: condition, maxItems: 20 },
-      redirect: { type: ['string', 'null'], maxLength: 2000 },
-      notice: { type: ['string', 'null'], maxLength: 2000 },
-      replaceQuery: { type: ['string', 'null'], maxLength: LIMITS.queryLength },
     },
   },
 } as const;
@@ -231,6 +191,12 @@ export const tuningSchema = {
     },
     typos,
     stems: { type: 'boolean', default: true, description: 'Whether other forms of a word are found.' },
+    compounds: {
+      type: 'boolean',
+      default: true,
+      description:
+        'Whether a word is found inside compounds of other words that the collection holds: in German, Dutch, Danish, Swedish, Norwegian and Finnish.',
+    },
     stopWords: {
       type: 'array',
       items: someWords,
@@ -249,7 +215,7 @@ export const tuningSchema = {
       default: 0.2,
       description: '0 = words decide alone and signals break ties; 1 = signals decide among equal matches.',
     },
-    placements,
+    placements: { type: 'array', maxItems: 2_000, items: placementSchema },
     group: {
       type: ['object', 'null'],
       additionalProperties: false,

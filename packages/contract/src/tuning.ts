@@ -1,4 +1,7 @@
 import type { FromSchema } from 'json-schema-to-ts';
+import type { FacetKind } from './facets.ts';
+import { completePlacement, type Placement } from './placement.ts';
+import type { SignalShape } from './signal-shapes.ts';
 import type { tuningSchema } from './tuning-schema.ts';
 
 /** A tuning document as a person or a script writes it: every part may be left out. */
@@ -25,8 +28,6 @@ export interface WordRules {
 }
 
 export type SynonymGroup = { kind: 'same'; words: string[] } | { kind: 'oneWay'; from: string[]; to: string[] };
-
-export type FacetKind = 'values' | 'numbers' | 'tree' | 'dates';
 
 export interface FacetRule {
   name: string;
@@ -61,30 +62,8 @@ export interface SignalRule {
   field: string;
   order: 'asc' | 'desc';
   weight: number;
-  shape: 'linear' | 'log' | 'recency';
+  shape: SignalShape;
   halfLifeDays: number;
-}
-
-/** For these queries, put this there. */
-export interface Placement {
-  name: string;
-  when: {
-    /** Undefined = any query. */
-    query?: string;
-    is: 'exact' | 'starts' | 'contains';
-    select: Record<string, string[]>;
-    tags: string[];
-    from: string | null;
-    to: string | null;
-  };
-  pin: { id: string; at: number }[];
-  hide: string[];
-  /** CQL2-Text conditions. */
-  lift: string[];
-  sink: string[];
-  redirect: string | null;
-  notice: string | null;
-  replaceQuery: string | null;
 }
 
 /** A tuning document with every default filled in. */
@@ -94,6 +73,7 @@ export interface Tuning {
   words: WordRules;
   typos: TypoRules;
   stems: boolean;
+  compounds: boolean;
   stopWords: string[];
   synonyms: SynonymGroup[];
   facets: FacetRule[];
@@ -110,14 +90,20 @@ export interface Tuning {
   html: string[];
 }
 
-/** "height_cm" → "Height cm", "flowerMonths" → "Flower months": a field's name as a person would write it. */
+/**
+ * "height_cm" → "Height cm", "flowerMonths" → "Flower months": a field's name as a person would write it. Capitals that
+ * only begin the next word become small; those that somebody meant (`MPAA Rating`, `US_Gross`) stay.
+ */
 export function readableName(field: string): string {
   const words = field
-    .replace(/([a-z0-9])([A-Z])/g, '$1 $2')
-    .replace(/[._-]+/g, ' ')
-    .trim()
-    .toLowerCase();
-  return words.charAt(0).toUpperCase() + words.slice(1);
+    .replace(
+      /([\p{L}\d])(\p{Lu})(?=\p{Ll})/gu,
+      (_, before: string, capital: string) => `${before} ${capital.toLowerCase()}`,
+    )
+    .replace(/([\p{Ll}\d])(\p{Lu})/gu, '$1 $2')
+    .replace(/[._\s-]+/g, ' ')
+    .trim();
+  return (words || field).replace(/^./u, (first) => first.toUpperCase());
 }
 
 /** Fills in the defaults of a validated document. */
@@ -137,6 +123,7 @@ export function completeTuning(document: TuningDocument): Tuning {
       exactWords: typos.exactWords ?? [],
     },
     stems: document.stems ?? true,
+    compounds: document.compounds ?? true,
     stopWords: document.stopWords ?? [],
     synonyms: (document.synonyms ?? []) as SynonymGroup[],
     facets: (document.facets ?? []).map(completeFacet),
@@ -177,27 +164,5 @@ function completeFacet(facet: NonNullable<TuningDocument['facets']>[number]): Fa
     buckets: facet.buckets ?? null,
     separator: facet.separator ?? ' > ',
     by: facet.by ?? 'month',
-  };
-}
-
-function completePlacement(placement: NonNullable<TuningDocument['placements']>[number]): Placement {
-  const { query, is, select, tags, from, to } = placement.when;
-  return {
-    name: placement.name,
-    when: {
-      ...(query === undefined ? {} : { query }),
-      is: is ?? 'exact',
-      select: select ?? {},
-      tags: tags ?? [],
-      from: from ?? null,
-      to: to ?? null,
-    },
-    pin: placement.pin ?? [],
-    hide: placement.hide ?? [],
-    lift: placement.lift ?? [],
-    sink: placement.sink ?? [],
-    redirect: placement.redirect ?? null,
-    notice: placement.notice ?? null,
-    replaceQuery: placement.replaceQuery ?? null,
   };
 }

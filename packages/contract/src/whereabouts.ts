@@ -1,5 +1,6 @@
 import type { FromSchema } from 'json-schema-to-ts';
-import { searchRequestSchema, type SearchResult } from './search.ts';
+import { count, kinds, listOf, object, oneOf, ordinal, orNull, text, yesOrNo, type Of } from './schema-of.ts';
+import { searchRequestSchema, searchResultSchema } from './search.ts';
 
 const word = { type: 'string', minLength: 1, maxLength: 512 } as const;
 
@@ -14,44 +15,51 @@ export const whereaboutsRequestSchema = {
 
 export type WhereaboutsRequest = FromSchema<typeof whereaboutsRequestSchema>;
 
-/** What keeps a record out of the results. */
-export type Reason =
-  /** There is no such record. */
-  | { kind: 'absent' }
-  /** It does not fulfil the request's condition. */
-  | { kind: 'filter' }
-  /** It lies further away than was asked for, or has no place. */
-  | { kind: 'near' }
-  /** It does not have what was chosen in a facet. */
-  | { kind: 'choice'; facet: string }
-  /** It holds what was excluded with a minus. */
-  | { kind: 'excluded'; word: string }
-  /** A required word of the query, with the word of the record that comes nearest to it. */
-  | { kind: 'word'; word: string; typosAllowed: number; nearest: NearestWord | null }
-  /** A placement hides it. */
-  | { kind: 'hidden'; placement: string }
-  /** Another record of its group stands for it. */
-  | { kind: 'group'; field: string }
-  /** It is among the results, further down than places are counted. */
-  | { kind: 'far' };
-
 /** A word of a record that is spelt nearly like one of a query. */
-export interface NearestWord {
-  text: string;
-  field: string;
+const nearestWordSchema = object({
+  text,
+  field: text,
   /** Typos between the two. */
-  typos: number;
+  typos: count,
   /** What was typed is its beginning. */
-  begins: boolean;
-}
+  begins: yesOrNo,
+});
+
+export type NearestWord = Of<typeof nearestWordSchema>;
+
+/** What keeps a record out of the results. */
+const reasonSchema = kinds(
+  // There is no such record.
+  object({ kind: oneOf('absent') }),
+  // It does not fulfil the request's condition.
+  object({ kind: oneOf('filter') }),
+  // It lies further away than was asked for, or has no position.
+  object({ kind: oneOf('near') }),
+  // It does not have what was chosen in a facet.
+  object({ kind: oneOf('choice'), facet: text }),
+  // It holds what was excluded with a minus.
+  object({ kind: oneOf('excluded'), word: text }),
+  // A required word of the query, with the word of the record that comes nearest to it.
+  object({ kind: oneOf('word'), word: text, typosAllowed: count, nearest: orNull(nearestWordSchema) }),
+  // A placement hides it.
+  object({ kind: oneOf('hidden'), placement: text }),
+  // Another record of its group stands for it.
+  object({ kind: oneOf('group'), field: text }),
+  // It is among the results, further down than ranks are counted.
+  object({ kind: oneOf('far') }),
+);
+
+export type Reason = Of<typeof reasonSchema>;
 
 /** Where a record stands among the results of a search, or all that keeps it out of them. */
-export interface Whereabouts {
-  id: string;
+export const whereaboutsSchema = object({
+  id: text,
   /** From 1; null when it is not among the results. */
-  place: number | null;
-  total: number;
+  place: orNull(ordinal),
+  total: count,
   /** With its explanation, when it is among them. */
-  result: SearchResult | null;
-  reasons: Reason[];
-}
+  result: orNull(searchResultSchema),
+  reasons: listOf(reasonSchema),
+});
+
+export type Whereabouts = Of<typeof whereaboutsSchema>;

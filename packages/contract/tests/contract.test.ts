@@ -40,6 +40,13 @@ test.each([
   ['flowerMonths', 'Flower months'],
   ['supplier.name', 'Supplier name'],
   ['id', 'Id'],
+  ['MPAA Rating', 'MPAA Rating'],
+  ['US_Gross', 'US Gross'],
+  ['IMDBRating', 'IMDB rating'],
+  ['größeInCm', 'Größe in cm'],
+  ['__', '__'],
+  ['maxURL', 'Max URL'],
+  ['vitaminC', 'Vitamin C'],
 ])('%s reads as %s', (field, expected) => {
   expect(readableName(field)).toBe(expected);
 });

@@ -1,5 +1,5 @@
-// Lints an OpenAPI document from standard input with an outside linter, and prints what it finds as JSON. A process of its
-// own, because the linter is an ES module.
+// Lints an OpenAPI document from standard input with an outside linter, and prints what it finds as JSON. A process of
+// its own, because the linter is an ES module.
 import { createConfig, lintFromString } from '@redocly/openapi-core';
 import { text } from 'node:stream/consumers';
 

@@ -1,5 +1,6 @@
 import { GROUPS, OPERATIONS, type Content, type Operation, type QueryParameter } from './operations.ts';
-import { SCHEMAS, type Schema } from './schemas.ts';
+import type { Schema } from '../schema-of.ts';
+import { SCHEMAS } from './schemas.ts';
 
 const PATH_PARAMETERS: { [name: string]: { description: string; example: string } } = {
   collection: { description: 'The name of a collection.', example: 'plants' },

@@ -1,3 +1,4 @@
 export { openApiDocument } from './document.ts';
 export { GROUPS, OPERATIONS, type Content, type Operation, type QueryParameter } from './operations.ts';
-export { SCHEMAS, type Schema } from './schemas.ts';
+export type { Schema } from '../schema-of.ts';
+export { SCHEMAS } from './schemas.ts';

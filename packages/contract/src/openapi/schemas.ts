@@ -1,285 +1,68 @@
-import { collectionPatchSchema, newCollectionSchema } from '../collection.ts';
+import { collectionPatchSchema, collectionSchema, newCollectionSchema, pageOf } from '../collection.ts';
 import { eventsSchema } from '../events.ts';
-import { facetAnswerSchema, treeNodeSchema } from '../facets.ts';
-import { fieldRulePreviewSchema, fieldRulesSchema } from '../field-rules.ts';
-import { interfaceSchema, newInterfaceSchema } from '../interface.ts';
-import { judgementChangesSchema, judgementRunSchema, judgementsSchema } from '../judgements.ts';
-import { newKeySchema, RIGHTS } from '../key.ts';
-import { multiSearchSchema, searchAnswerSchema, searchRequestSchema } from '../search.ts';
-import { settingsSchema } from '../settings.ts';
-import { trialSchema } from '../trial.ts';
+import { facetAnswerSchema, facetValuesAnswerSchema, treeNodeSchema } from '../facets.ts';
+import { fieldRulePreviewSchema, fieldRulesSchema, ruleEffectSchema } from '../field-rules.ts';
+import {
+  interfacePageSchema,
+  interfaceSchema,
+  newInterfaceSchema,
+  previewRequestSchema,
+  previewSchema,
+  storedInterfaceSchema,
+} from '../interface.ts';
+import { handoverFilesSchema, handoverSchema } from '../handover.ts';
+import { judgementChangesSchema, judgementRunSchema, judgementScoresSchema, judgementsSchema } from '../judgements.ts';
+import { keySchema, newKeySchema } from '../key.ts';
+import { auditEntrySchema, backupSchema, readinessSchema } from '../operations.ts';
+import { problemSchema } from '../problem.ts';
+import { fieldProfileSchema, fieldWarningSchema, profileSchema } from '../profile.ts';
+import {
+  as,
+  count,
+  listOf,
+  number,
+  object,
+  oneOf,
+  orNull,
+  ref,
+  saying,
+  text,
+  yesOrNo,
+  type Schema,
+} from '../schema-of.ts';
+import {
+  askSuggestionsSchema,
+  multiSearchSchema,
+  searchAnswerSchema,
+  searchRequestSchema,
+  suggestAnswerSchema,
+} from '../search.ts';
+import { settingsAnswerSchema, settingsSchema } from '../settings.ts';
+import { taskSchema } from '../task.ts';
+import { trialAnswerSchema, trialSchema } from '../trial.ts';
 import { tuningSchema } from '../tuning-schema.ts';
-import { whereaboutsRequestSchema } from '../whereabouts.ts';
-
-/** A JSON Schema (2020-12) as a plain document. */
-export type Schema = { [keyword: string]: unknown };
-
-const text = { type: 'string' } as const;
-const count = { type: 'integer', minimum: 0 } as const;
-const moment = { type: 'string', format: 'date-time' } as const;
-const orNull = (schema: Schema): Schema => ({ anyOf: [schema, { type: 'null' }] });
-const ref = (name: string): Schema => ({ $ref: name });
-const listOf = (items: Schema): Schema => ({ type: 'array', items });
-
-/** An object whose properties are all there, but for those named after. */
-function object(properties: { [name: string]: Schema }, ...optional: string[]): Schema {
-  return { type: 'object', required: Object.keys(properties).filter((name) => !optional.includes(name)), properties };
-}
-
-const page = (items: Schema): Schema =>
-  object({ items: listOf(items), total: count, page: count, pages: count, size: count });
-
-const ranges = listOf({ type: 'array', items: count, minItems: 2, maxItems: 2 });
-const facetValue = object({ value: text, label: text, count, selected: { type: 'boolean' }, ranges });
-const types = { type: 'object', additionalProperties: count };
-const reasonOrNull = orNull(object({ reason: text }));
-
-const fieldProfile = object({
-  path: text,
-  types,
-  records: count,
-  missing: count,
-  lists: count,
-  most: count,
-  distinct: count,
-  distinctExact: { type: 'boolean' },
-  numbers: orNull(object({ min: { type: 'number' }, max: { type: 'number' }, mean: { type: 'number' } })),
-  length: orNull(object({ min: count, max: count, mean: { type: 'number' }, words: { type: 'number' } })),
-  dates: orNull(object({ from: text, to: text })),
-  samples: listOf({ type: ['string', 'number', 'boolean'] }),
-  top: listOf(object({ value: text, count })),
-  spread: orNull(
-    object({
-      from: { type: 'number' },
-      width: { type: 'number' },
-      counts: listOf(count),
-      unit: { enum: ['number', 'day'] },
-    }),
-  ),
-  warnings: listOf(ref('FieldWarning')),
-  proposal: object({
-    search: orNull(object({ weight: { type: 'number' }, reason: text })),
-    facet: orNull(
-      object(
-        { kind: { enum: ['values', 'numbers', 'tree', 'dates'] }, reason: text, separator: text, labelField: text },
-        'separator',
-        'labelField',
-      ),
-    ),
-    sort: reasonOrNull,
-    signal: orNull(object({ shape: { enum: ['linear', 'log', 'recency'] }, reason: text })),
-    show: object({ shown: { type: 'boolean' }, reason: text }),
-    snippet: reasonOrNull,
-    html: { type: 'boolean' },
-    geo: reasonOrNull,
-  }),
-});
-
-const key = object({
-  id: text,
-  label: text,
-  rights: listOf({ enum: RIGHTS }),
-  collections: orNull(listOf(text)),
-  origins: orNull(listOf(text)),
-  perMinute: { type: ['integer', 'null'] },
-  expiresAt: orNull(moment),
-  filter: { type: ['string', 'null'] },
-  createdAt: moment,
-  lastUsedAt: orNull(moment),
-  forPages: { type: 'boolean' },
-});
-
-const task = object(
-  {
-    id: text,
-    kind: { enum: ['load', 'repair', 'index', 'backup', 'check'] },
-    collection: text,
-    state: { enum: ['queued', 'running', 'done', 'failed', 'cancelled'] },
-    total: count,
-    done: count,
-    failed: count,
-    repeated: { ...count, description: 'Rows whose key an earlier row of the same load had.' },
-    changed: { ...count, description: 'repair: records that were changed.' },
-    failedKept: { type: 'boolean', description: 'The failed lines can be fetched at /tasks/{id}/failed.' },
-    errors: listOf(
-      object({ line: count, id: text, pointer: text, detail: text, text }, 'line', 'id', 'pointer', 'text'),
-    ),
-    step: text,
-    startedAt: moment,
-    backup: { ...text, description: 'backup: the name of its folder.' },
-    endedAt: orNull(moment),
-  },
-  'changed',
-  'failedKept',
-  'backup',
-);
-
-const problemsList = listOf(text);
-const auditEntry = object({
-  id: count,
-  at: moment,
-  actor: { ...text, description: 'The label of the key, or “studio”.' },
-  keyId: orNull(text),
-  remote: { ...orNull(text), description: 'The address the request came from, when it is known.' },
-  method: text,
-  path: text,
-  collection: orNull(text),
-  detail: orNull({ type: 'object', additionalProperties: { type: ['string', 'number', 'null'] } }),
-});
-
-const readiness = object({
-  status: { enum: ['ready', 'not-ready'] },
-  collections: listOf(
-    object(
-      {
-        name: text,
-        state: { enum: ['ready', 'opening', 'partial'] },
-        progress: { type: 'number', minimum: 0, maximum: 1 },
-        reason: text,
-      },
-      'reason',
-    ),
-  ),
-  storage: object({ state: { enum: ['ok', 'refusing'] }, reason: orNull(text), since: orNull(moment) }),
-  integrity: object({
-    state: { enum: ['unchecked', 'checking', 'ok', 'damaged'] },
-    checkedAt: orNull(moment),
-    problems: problemsList,
-  }),
-  threads: listOf(object({ name: text, alive: count, replaced: count })),
-});
-
-const card = object({
-  title: orNull(text),
-  picture: orNull(text),
-  text: orNull(text),
-  number: orNull(text),
-  detail: orNull(text),
-});
-const names = listOf(object({ name: text, label: text }));
-
-const interfacePage = object({
-  slug: text,
-  title: text,
-  collection: text,
-  all: count,
-  layout: interfaceSchema.properties.layout,
-  card,
-  facets: listOf(object({ name: text, kind: { enum: ['values', 'numbers', 'tree', 'dates'] }, label: text })),
-  sorts: names,
-  pageSize: count,
-  paging: interfaceSchema.properties.paging,
-  currency: orNull(text),
-  thing: text,
-  autocomplete: listOf(
-    object(
-      {
-        from: interfaceSchema.properties.autocomplete.items.properties.from,
-        label: text,
-        size: count,
-        collection: text,
-        card,
-        at: text,
-      },
-      'collection',
-      'card',
-      'at',
-    ),
-  ),
-  places: interfaceSchema.properties.places,
-  geo: orNull(text),
-  at: text,
-});
-
-const share = { type: 'number', minimum: 0, maximum: 1 } as const;
-const scores = object({ ndcg: share, precision: share, reciprocalRank: share, found: share });
-
-const typoExample = listOf(object({ typed: text, as: text, typos: count, records: count }));
-const answered = object({ total: count, ids: listOf(text) });
-const nearest = orNull(object({ text, field: text, typos: count, begins: { type: 'boolean' } }));
-
-const effect = object({
-  changes: count,
-  unreadable: count,
-  holding: count,
-  examples: listOf(object({ id: text, before: {}, after: {} })),
-});
+import { typoExamplesSchema } from '../typo-examples.ts';
+import { whereaboutsRequestSchema, whereaboutsSchema } from '../whereabouts.ts';
 
 /** Every schema of the contract by name: what goes in, and what comes out. */
 export const SCHEMAS: { [name: string]: Schema } = {
-  Problem: {
-    ...object(
-      {
-        type: text,
-        title: text,
-        status: { type: 'integer', minimum: 400, maximum: 599 },
-        detail: text,
-        errors: listOf(object({ pointer: text, detail: text })),
-      },
-      'errors',
-    ),
-    description: 'Problem Details (RFC 9457).',
-  },
+  Problem: problemSchema,
   Text: text,
-  SynonymGroups: object({ groups: tuningSchema.properties.synonyms }),
-  SynonymReading: object({ groups: tuningSchema.properties.synonyms, ignored: listOf(text) }),
-  TypoExamples: object({
-    tried: count,
-    gained: typoExample,
-    lost: typoExample,
-    gainedCount: count,
-    lostCount: count,
-  }),
+  SynonymGroups: object({ groups: as(tuningSchema.properties.synonyms) }),
+  SynonymReading: object({ groups: as(tuningSchema.properties.synonyms), ignored: listOf(text) }),
+  TypoExamples: typoExamplesSchema,
   Trial: trialSchema,
-  TrialAnswer: object({
-    effects: listOf(object({ query: text, alike: share, before: answered, after: answered })),
-  }),
+  TrialAnswer: trialAnswerSchema,
   WhereaboutsRequest: whereaboutsRequestSchema,
-  Whereabouts: object({
-    id: text,
-    place: orNull({ type: 'integer', minimum: 1 }),
-    total: count,
-    result: orNull(searchAnswerSchema.properties.results.items),
-    reasons: listOf(
-      object(
-        {
-          kind: { enum: ['absent', 'filter', 'near', 'choice', 'excluded', 'word', 'hidden', 'group', 'far'] },
-          facet: text,
-          word: text,
-          typosAllowed: count,
-          nearest,
-          placement: text,
-          field: text,
-        },
-        'facet',
-        'word',
-        'typosAllowed',
-        'nearest',
-        'placement',
-        'field',
-      ),
-    ),
-  }),
-  Health: object({ status: { const: 'ok' }, version: text, collections: count, uptimeS: { type: 'number' } }),
+  Whereabouts: whereaboutsSchema,
+  Health: object({ status: oneOf('ok'), version: text, collections: count, uptimeS: number }),
   NewCollection: newCollectionSchema,
   CollectionPatch: collectionPatchSchema,
-  Collection: object({
-    name: text,
-    title: text,
-    key: text,
-    records: count,
-    generation: count,
-    bytes: count,
-    liveVersion: count,
-    draftChanged: { type: 'boolean' },
-    judged: count,
-    createdAt: text,
-    changedAt: orNull(text),
-  }),
-  CollectionList: page(ref('Collection')),
+  Collection: collectionSchema,
+  CollectionList: pageOf(ref('Collection')),
   Record: { type: 'object', description: 'A record as it was loaded.' },
   RecordAnswer: object({ record: ref('Record') }),
-  RecordList: page(ref('Record')),
+  RecordList: pageOf(ref('Record')),
   RecordsToDelete: {
     oneOf: [
       {
@@ -292,49 +75,28 @@ export const SCHEMAS: { [name: string]: Schema } = {
         type: 'object',
         additionalProperties: false,
         required: ['filter'],
-        properties: { filter: { ...text, description: 'CQL2-Text.' } },
+        properties: { filter: saying('CQL2-Text.', text) },
       },
     ],
   },
   Deleted: object({ deleted: count }),
-  Task: task,
+  Task: taskSchema,
   TaskAnswer: object({ task: ref('Task') }),
-  TaskList: page(ref('Task')),
-  FieldWarning: object(
-    {
-      code: text,
-      detail: text,
-      records: count,
-      repair: object({ as: text, separator: text }, 'separator'),
-      examples: listOf(text),
-    },
-    'repair',
-  ),
-  FieldProfile: fieldProfile,
-  Profile: object({
-    records: count,
-    fields: listOf(ref('FieldProfile')),
-    fieldsLeftOut: count,
-    warnings: listOf(ref('FieldWarning')),
-    tookMs: { type: 'number', minimum: 0 },
-  }),
+  TaskList: pageOf(ref('Task')),
+  FieldWarning: fieldWarningSchema,
+  FieldProfile: fieldProfileSchema,
+  Profile: profileSchema,
   FieldRules: fieldRulesSchema,
-  FieldRulesAnswer: object({ rules: fieldRulesSchema.properties.rules, task: ref('Task') }, 'task'),
+  FieldRulesAnswer: object({ rules: as(fieldRulesSchema.properties.rules), task: ref('Task') }, 'task'),
   FieldRulePreview: fieldRulePreviewSchema,
-  RuleEffect: effect,
+  RuleEffect: ruleEffectSchema,
   Tuning: tuningSchema,
-  TuningCost: object({ rebuild: { type: 'boolean' }, records: count, aboutS: { type: 'number', minimum: 0 } }),
-  TuningVersions: page(
-    object({ version: count, note: { type: ['string', 'null'] }, savedAt: text, live: { type: 'boolean' } }),
-  ),
+  TuningCost: object({ rebuild: yesOrNo, records: count, aboutS: number }),
+  VersionList: pageOf(object({ version: count, note: orNull(text), savedAt: text, live: yesOrNo })),
   Publish: { type: 'object', properties: { note: { type: ['string', 'null'], maxLength: 1000 } } },
   Published: object({ version: count }),
   Settings: settingsSchema,
-  SettingsAnswer: object({
-    changed: listOf({ enum: ['title', 'fieldRules', 'tuning'] }),
-    liveVersion: count,
-    draftChanged: { type: 'boolean' },
-  }),
+  SettingsAnswer: settingsAnswerSchema,
   SearchRequest: searchRequestSchema,
   SearchAnswer: searchAnswerSchema,
   FacetAnswer: facetAnswerSchema,
@@ -349,47 +111,46 @@ export const SCHEMAS: { [name: string]: Schema } = {
           type: 'object',
           additionalProperties: false,
           required: ['collection'],
-          properties: { ...multiSearchSchema.properties.queries.items.properties, ...searchRequestSchema.properties },
+          properties: {
+            ...multiSearchSchema.properties.queries.items.properties,
+            ...searchRequestSchema.properties,
+            ...askSuggestionsSchema.properties,
+          },
         },
       },
     },
   },
-  MultiSearchAnswer: object({ answers: listOf({ anyOf: [ref('SearchAnswer'), ref('Problem')] }) }),
-  FacetValuesAnswer: object({ facet: text, q: text, values: listOf(facetValue), total: count }),
-  SuggestAnswer: object({
-    q: text,
-    suggestions: listOf(
-      object(
-        { text, ranges, count, kind: { enum: ['query', 'value', 'record'] }, facet: text, value: text, id: text },
-        'facet',
-        'value',
-        'id',
-      ),
-    ),
+  MultiSearchAnswer: object({
+    answers: listOf(as({ anyOf: [ref('SearchAnswer'), ref('SuggestAnswer'), ref('Problem')] })),
   }),
+  FacetValuesAnswer: facetValuesAnswerSchema,
+  SuggestAnswer: suggestAnswerSchema,
   Events: eventsSchema,
   EventsTaken: object({ taken: count }),
   NewKey: newKeySchema,
-  Key: key,
-  KeyList: page(ref('Key')),
+  Key: keySchema,
+  KeyList: pageOf(ref('Key')),
   MadeKey: object({ key: ref('Key'), secret: text }),
-  AuditEntry: auditEntry,
-  AuditPage: page(ref('AuditEntry')),
-  Readiness: readiness,
-  Backup: object({ name: text, at: moment, bytes: count, collections: count, records: count }),
-  BackupList: page(ref('Backup')),
+  AuditEntry: auditEntrySchema,
+  AuditPage: pageOf(ref('AuditEntry')),
+  Readiness: readinessSchema,
+  Backup: backupSchema,
+  BackupList: pageOf(ref('Backup')),
   Judgements: judgementsSchema,
   JudgementChanges: judgementChangesSchema,
   JudgementRun: judgementRunSchema,
-  JudgementScores: object({
-    queries: listOf(object({ query: text, judged: count, live: scores, draft: scores })),
-    live: scores,
-    draft: scores,
-  }),
+  JudgementScores: judgementScoresSchema,
   Interface: interfaceSchema,
   NewInterface: newInterfaceSchema,
-  StoredInterface: object({ slug: text, document: ref('Interface'), createdAt: text, changedAt: text }),
-  InterfaceList: page(ref('StoredInterface')),
-  InterfacePage: interfacePage,
-  LoadFiles: object({ allowed: { type: 'boolean' }, items: listOf(object({ path: text, bytes: count })) }),
+  InterfacePatch: { type: 'object', description: 'A JSON Merge Patch (RFC 7396) of an Interface.' },
+  PreviewRequest: previewRequestSchema,
+  Handover: handoverSchema,
+  HandoverFiles: handoverFilesSchema,
+  Archive: saying('A ZIP archive.', as<string>({ type: 'string', format: 'binary' })),
+  Markdown: saying('A text in Markdown.', as<string>({ type: 'string' })),
+  Preview: previewSchema,
+  StoredInterface: storedInterfaceSchema,
+  InterfaceList: pageOf(ref('StoredInterface')),
+  InterfacePage: interfacePageSchema,
+  LoadFiles: object({ allowed: yesOrNo, items: listOf(object({ path: text, bytes: count })) }),
 };

@@ -1,4 +1,5 @@
-import { json, type Operation } from './operation.ts';
+import { HANDOVER_TARGETS } from '../../handover.ts';
+import { json, version, type Operation } from './operation.ts';
 
 export const INTERFACES: readonly Operation[] = [
   {
@@ -39,6 +40,7 @@ export const INTERFACES: readonly Operation[] = [
     right: 'admin',
     group: 'Interfaces',
     summary: 'How a search page is made up',
+    query: [version],
     answers: { 200: [json('StoredInterface')] },
   },
   {
@@ -52,6 +54,117 @@ export const INTERFACES: readonly Operation[] = [
     answers: { 200: [json('StoredInterface')] },
   },
   {
+    id: 'putInterfaceDraft',
+    method: 'put',
+    path: '/interfaces/{slug}/draft',
+    right: 'admin',
+    group: 'Interfaces',
+    summary: 'Put another draft of a search page in the place of the one there is; visitors do not see it',
+    more: 'The name of a collection without an interface makes one. With If-Match, only when the draft is still the one it was made from.',
+    body: [json('Interface', { collection: 'plants', columns: 4, theme: { corner: 0 } })],
+    answers: { 200: [json('Interface')] },
+  },
+  {
+    id: 'patchInterfaceDraft',
+    method: 'patch',
+    path: '/interfaces/{slug}/draft',
+    right: 'admin',
+    group: 'Interfaces',
+    summary: 'Change some of the draft of a search page (JSON Merge Patch)',
+    body: [
+      { type: 'application/merge-patch+json', schema: 'InterfacePatch', example: { columns: 4, theme: { corner: 0 } } },
+      json('InterfacePatch', { columns: 4 }),
+    ],
+    answers: { 200: [json('Interface')] },
+  },
+  {
+    id: 'discardInterfaceDraft',
+    method: 'delete',
+    path: '/interfaces/{slug}/draft',
+    right: 'admin',
+    group: 'Interfaces',
+    summary: 'Throw the draft of a search page away',
+    answers: { 204: null },
+  },
+  {
+    id: 'publishInterface',
+    method: 'post',
+    path: '/interfaces/{slug}/publish',
+    right: 'admin',
+    group: 'Interfaces',
+    summary: 'Make the draft of a search page live, in one step',
+    body: [json('Publish', { note: 'The spring look' })],
+    answers: { 200: [json('Published', { version: 2 })] },
+  },
+  {
+    id: 'listInterfaceVersions',
+    method: 'get',
+    path: '/interfaces/{slug}/versions',
+    right: 'admin',
+    group: 'Interfaces',
+    summary: 'The versions of a search page that were published',
+    answers: { 200: [json('VersionList')] },
+  },
+  {
+    id: 'restoreInterfaceVersion',
+    method: 'post',
+    path: '/interfaces/{slug}/versions/{version}/restore',
+    right: 'admin',
+    group: 'Interfaces',
+    summary: 'Make an old version of a search page the draft',
+    answers: { 200: [json('Interface')] },
+  },
+  {
+    id: 'previewInterface',
+    method: 'post',
+    path: '/interfaces/{slug}/preview',
+    right: 'admin',
+    group: 'Interfaces',
+    summary: 'A signed address of the draft’s page, for a time',
+    body: [json('PreviewRequest', { expiresInS: 3600 })],
+    answers: { 201: [json('Preview')] },
+  },
+  {
+    id: 'handOverInterface',
+    method: 'post',
+    path: '/interfaces/{slug}/handover',
+    right: 'admin',
+    group: 'Interfaces',
+    summary: 'The page as files to take away, with a search key made for it',
+    body: [json('Handover', { target: 'html', origins: ['https://shop.example'] })],
+    answers: { 200: [{ type: 'application/zip', schema: 'Archive' }] },
+  },
+  {
+    id: 'seeHandover',
+    query: [
+      {
+        name: 'target',
+        description: 'What it is taken away as; static has no files before it is made.',
+        schema: { enum: HANDOVER_TARGETS },
+      },
+      {
+        name: 'version',
+        description: 'live, draft, or the number of a version. Default: live.',
+        schema: { type: 'string' },
+      },
+    ],
+    method: 'get',
+    path: '/interfaces/{slug}/handover',
+    right: 'admin',
+    group: 'Interfaces',
+    summary: 'The files that a page would be taken away as',
+    answers: { 200: [json('HandoverFiles')] },
+  },
+  {
+    id: 'interfaceGuide',
+    method: 'get',
+    path: '/interfaces/{slug}/guide',
+    right: 'admin',
+    group: 'Interfaces',
+    summary: 'How the page’s collection is searched, with real answers: for a colleague or an assistant',
+    answers: { 200: [{ type: 'text/markdown', schema: 'Markdown' }] },
+  },
+  {
     id: 'deleteInterface',
     method: 'delete',
     path: '/interfaces/{slug}',
@@ -62,6 +175,13 @@ export const INTERFACES: readonly Operation[] = [
   },
   {
     id: 'getInterfacePage',
+    query: [
+      {
+        name: 'preview',
+        description: 'What opens the draft: the parameter of a preview’s address.',
+        schema: { type: 'string' },
+      },
+    ],
     method: 'get',
     path: '/interfaces/{slug}/page',
     right: 'search',

@@ -1,6 +1,6 @@
 import { LIMITS } from '../../limits.ts';
 import type { Right } from '../../key.ts';
-import type { Schema } from '../schemas.ts';
+import type { Schema } from '../../schema-of.ts';
 
 export interface QueryParameter {
   name: string;
@@ -60,6 +60,11 @@ export const flag = (name: string, description: string): QueryParameter => ({
   schema: { type: 'boolean', default: false },
 });
 export const wait = flag('wait', 'Answer when the work is done and what it wrote can be searched.');
+export const version: QueryParameter = {
+  name: 'version',
+  description: 'live, draft, or the number of a version.',
+  schema: { type: 'string', default: 'live' },
+};
 export const page: QueryParameter = {
   name: 'page',
   description: 'From 1.',

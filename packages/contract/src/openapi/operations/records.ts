@@ -1,8 +1,11 @@
+import { WHOLE_FORMATS } from '../../whole-formats.ts';
 import { json, flag, wait, page, size, filter, fields, C, type Operation } from './operation.ts';
 
 const plant = { id: 'P-0042', name: 'Agave americana', price: 34.5, colours: ['green', 'yellow'] };
 
-/** A record by a key in the query string: `.` and `..` cannot stand in a path, where browsers and proxies resolve them. */
+/**
+ * A record by a key in the query string: `.` and `..` cannot stand in a path, where browsers and proxies resolve them.
+ */
 const key = {
   name: 'key',
   description: 'The key of the record, any text; the only way to reach the keys . and ..',
@@ -18,7 +21,7 @@ export const RECORDS: readonly Operation[] = [
     right: 'write',
     group: 'Records',
     summary: 'Load records',
-    more: 'Streamed, gzip accepted. A bad line never stops the good ones: it is counted in failed and named in errors.',
+    more: 'Streamed, gzip accepted. A bad line never stops the good ones: it is counted in failed and named in errors. YAML, XML, Excel, Parquet and pages (Markdown, HTML, an archive of them) are read as a whole, up to 64 MB.',
     query: [
       {
         name: 'mode',
@@ -28,6 +31,19 @@ export const RECORDS: readonly Operation[] = [
       wait,
       flag('assignKeys', 'Give records without the key one made from their content.'),
       flag('nest', 'Open dotted names (of a CSV header) into objects.'),
+      {
+        name: 'at',
+        description:
+          'JSON: where in the document the records are, a JSON Pointer (RFC 6901) such as /features; auto: where most of them are. Objects by their keys get the field key, lists by the names of their groups the field group; features of GeoJSON give their properties and a position.',
+        schema: { type: 'string' },
+        example: '/features',
+      },
+      {
+        name: 'header',
+        description:
+          'CSV: the line that holds the header, from 1. Left out, it is told by the first rows: lines above it that have not as many cells (a title, comments, sep=;) are skipped.',
+        schema: { type: 'integer', minimum: 1, maximum: 9999 },
+      },
       {
         name: 'task',
         description: 'A UUID for the task, so that it can be watched while the body is still sent.',
@@ -44,6 +60,7 @@ export const RECORDS: readonly Operation[] = [
       { type: 'application/x-ndjson', schema: 'Record' },
       { type: 'application/jsonl', schema: 'Record' },
       { type: 'text/csv', schema: 'Record' },
+      ...Object.values(WHOLE_FORMATS).map((type) => ({ type, schema: 'Record' as const })),
     ],
     answers: { 200: [json('TaskAnswer')], 202: [json('TaskAnswer')] },
   },

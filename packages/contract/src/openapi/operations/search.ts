@@ -1,6 +1,6 @@
 import { LIMITS } from '../../limits.ts';
 import { searchRequestSchema } from '../../search.ts';
-import type { Schema } from '../schemas.ts';
+import type { Schema } from '../../schema-of.ts';
 import { C, json, type Operation, type QueryParameter } from './operation.ts';
 
 /** The parameters of a search in the query string, from the schema of its body. */
@@ -54,12 +54,13 @@ export const SEARCH: readonly Operation[] = [
     right: 'search',
     group: 'Search',
     summary: 'Search several collections at once',
-    more: 'One answer for each query, in order; a query that fails answers a problem in its place.',
+    more: 'One answer for each query, in order; a query that fails answers a problem in its place. Completions of what is typed may be asked for among them, so that a keystroke is one request. `text/plain` is read as JSON too: a browser asks no leave for it on another site.',
     body: [
       json('MultiSearch', {
         queries: [
           { collection: 'plants', q: 'agave', size: 4 },
           { collection: 'guides', q: 'agave', size: 2 },
+          { collection: 'plants', suggest: { q: 'agav', size: 4 } },
         ],
       }),
     ],

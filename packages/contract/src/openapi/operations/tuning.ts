@@ -1,4 +1,4 @@
-import { json, flag, wait, C, type Operation } from './operation.ts';
+import { json, flag, version, wait, C, type Operation } from './operation.ts';
 
 const tuning = {
   search: [
@@ -16,13 +16,7 @@ export const TUNING: readonly Operation[] = [
     right: 'read',
     group: 'Tuning',
     summary: 'How a collection is searched',
-    query: [
-      {
-        name: 'version',
-        description: 'live, draft, or the number of a version.',
-        schema: { type: 'string', default: 'live' },
-      },
-    ],
+    query: [version],
     answers: { 200: [json('Tuning', tuning)] },
   },
   {
@@ -106,7 +100,7 @@ export const TUNING: readonly Operation[] = [
     right: 'read',
     group: 'Tuning',
     summary: 'The versions that were published',
-    answers: { 200: [json('TuningVersions')] },
+    answers: { 200: [json('VersionList')] },
   },
   {
     id: 'restoreVersion',

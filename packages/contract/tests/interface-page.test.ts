@@ -1,0 +1,58 @@
+import { interfacePage, type InterfaceDocument, type PageParts } from '../src/index.ts';
+
+const card = { title: 'name', picture: null, text: 'care', number: 'price', detail: null };
+const parts: PageParts = {
+  ...{ slug: 'shop', title: 'Plants', records: 7, geo: null, card },
+  facets: [
+    { name: 'pet_safe', kind: 'values', label: 'Safe for pets' },
+    { name: 'price', kind: 'numbers', label: 'Price' },
+  ],
+  sorts: [
+    { name: 'cheap', label: 'Cheapest' },
+    { name: 'new', label: 'Newest' },
+  ],
+  others: { guides: { card: { ...card, title: 'heading' }, slug: 'reading' } },
+};
+const page = (document: Partial<InterfaceDocument> = {}) => interfacePage({ collection: 'plants', ...document }, parts);
+
+test('a design that says nothing is the page of its collection', () => {
+  expect(page()).toEqual({
+    ...{ slug: 'shop', title: 'Plants', collection: 'plants', all: 7, layout: 'cards', card, geo: null, at: '/s/shop' },
+    ...{ facets: parts.facets, sorts: parts.sorts, pageSize: 24, paging: 'pages', currency: null, thing: 'Thing' },
+    ...{ places: [], columns: 3, filters: 'left', density: 'roomy', header: { name: 'Plants', links: [] }, theme: {} },
+    autocomplete: [
+      { from: 'past', label: 'Asked before', size: 4 },
+      { from: 'viewed', label: 'Looked at before', size: 4 },
+      { from: 'values', label: 'Go on with', size: 4, collection: 'plants', card, at: '/s/shop' },
+      { from: 'records', label: 'Plants', size: 5, collection: 'plants', card, at: '/s/shop' },
+      { from: 'popular', label: 'Popular now', size: 5, collection: 'plants', card, at: '/s/shop' },
+    ],
+  });
+});
+
+test('what it names and is not there is left out, in whatever order the rest is', () => {
+  const made = page({
+    facets: ['price', 'gone', { name: 'pet_safe', control: 'steps', label: 'Pets' }, 'toString'],
+    sorts: ['new', 'gone'],
+    autocomplete: [
+      { from: 'records', label: 'Guides', collection: 'guides' },
+      { from: 'records', label: 'Gone', collection: 'gone' },
+      { from: 'records', label: 'Odd', collection: 'toString' },
+    ],
+    card: { number: null },
+  });
+  // Steps are for numbers: values are shown as usual.
+  expect(made.facets).toEqual([parts.facets[1], { name: 'pet_safe', kind: 'values', label: 'Pets' }]);
+  expect(made.sorts.map(({ name }) => name)).toEqual(['new']);
+  expect(made.autocomplete).toEqual([
+    {
+      from: 'records',
+      label: 'Guides',
+      size: 4,
+      collection: 'guides',
+      card: parts.others.guides!.card,
+      at: '/s/reading',
+    },
+  ]);
+  expect(made.card).toEqual({ ...card, number: null });
+});

@@ -1,0 +1,48 @@
+/** The written types of a design and its schemas say the same. */
+import Ajv2020 from 'ajv/dist/2020.js';
+import { interfaceSchema, THEME_COLOURS, type InterfaceDocument, type PageFacet, type Theme } from '../src/index.ts';
+
+const colours = Object.fromEntries(THEME_COLOURS.map((name) => [name, '#123456'])) as Required<Theme>['light'];
+
+/** Every property there is, as its type has it. */
+const everything: Required<InterfaceDocument> = {
+  ...{ collection: 'plants', title: 'Plants', layout: 'cards', columns: 4, filters: 'above', density: 'dense' },
+  ...{ sorts: ['cheap'], css: 'h2 { color: red }', pageSize: 12, paging: 'more', currency: 'GBP', thing: 'Product' },
+  card: { title: 'name', picture: null, text: 'care', number: 'price', detail: 'kind', former: 'was' },
+  facets: [
+    'price',
+    {
+      ...{ name: 'colour', label: 'Colours', control: 'swatches', folded: true, shown: 3 },
+      colours: { cream: '#fbf3d5' },
+    } satisfies Required<PageFacet>,
+  ],
+  header: { name: 'Shop', links: [{ label: 'Home', href: '/' }] },
+  theme: {
+    ...{ scheme: 'both', light: colours, dark: colours, text: 'slab', heading: 'mono', figures: 'plexMono' },
+    ...{ corner: 3, size: 1.1, marks: 'weight' },
+  } satisfies Required<Theme>,
+  autocomplete: [{ from: 'records', label: 'Plants', collection: 'plants', size: 3 }],
+  places: [{ name: 'Penden', lat: 1, lng: 2 }],
+};
+
+type Schema = { properties?: Record<string, Schema>; items?: Schema; anyOf?: Schema[] };
+
+/** Each object of a value has all properties of its schema. */
+function compare(value: unknown, schema: Schema, path: string): void {
+  const { properties, items, anyOf } = schema;
+  if (properties) {
+    expect([path, Object.keys(value as object).sort()]).toEqual([path, Object.keys(properties).sort()]);
+    for (const [name, inner] of Object.entries(properties))
+      compare((value as Record<string, unknown>)[name], inner, `${path}/${name}`);
+  } else if (items) {
+    const objects = items.anyOf?.find((one) => one.properties) ?? items;
+    for (const one of (value as unknown[]).filter((each) => typeof each === 'object'))
+      compare(one, objects, `${path}/0`);
+  } else if (anyOf) compare(value, anyOf[0]!, path);
+}
+
+test('a design that says everything is valid, and everything is in it', () => {
+  const validate = new Ajv2020({ strict: false }).compile(interfaceSchema);
+  expect([validate(everything), validate.errors]).toEqual([true, null]);
+  compare(everything, interfaceSchema as unknown as Schema, '');
+});
