@@ -24,7 +24,7 @@ const text = fc.array(word, { maxLength: 6 }).map((words) => words.join(' '));
 const record = fc.record({ a: text, b: fc.array(text, { maxLength: 3 }), c: text }, { requiredKeys: [] });
 const spoken = fc.constantFrom('red', 'rose', 'tall', 'wi', 'fi', 'wifi', 'x', '20', 'agave');
 
-test('words that stand together are found in the same places, whether the index names pairs or not', () => {
+test('words that stand together are found in the same locations, whether the index names pairs or not', () => {
   fc.assert(
     fc.property(
       fc.array(record, { minLength: 1, maxLength: 40 }),
@@ -36,7 +36,7 @@ test('words that stand together are found in the same places, whether the index 
           segment.meta.searchFields.map((field) => chosen['abc'.indexOf(field)]!);
         const [named, read] = [naming, expansion].map((segment) => findTogether(segment, words, weights(segment)));
         expect([...named!.docs]).toEqual([...read!.docs]);
-        expect([...named!.places]).toEqual([...read!.places]);
+        expect([...named!.locations]).toEqual([...read!.locations]);
         expect(workTogether(naming, words)).toBeLessThanOrEqual(workTogether(expansion, words));
       },
     ),
@@ -44,7 +44,7 @@ test('words that stand together are found in the same places, whether the index 
   );
 });
 
-test('a long way from the start of a text, and in documents far apart, places are told as they are', () => {
+test('a long way from the start of a text, and in documents far apart, locations are told as they are', () => {
   const far = `${'other '.repeat(1_200)}red rose`;
   const records = Array.from({ length: 400 }, (_, i): RecordJson =>
     i % 199 === 1 ? { a: far } : { a: 'rose red', b: i < 90 ? 'red' : '' },

@@ -73,8 +73,8 @@ test('synonyms: one step, several words, other forms of them', () => {
   expect(synonyms.spans(['snake', null, 'plant'])).toEqual([]);
 });
 
-test('tokens: words, parts of codes, joined forms, each with its place', () => {
-  const list = (source: string): string[] => tokens(source).map(({ text, place }) => `${text}@${place}`);
+test('tokens: words, parts of codes, joined forms, each with its position', () => {
+  const list = (source: string): string[] => tokens(source).map(({ text, position }) => `${text}@${position}`);
   expect(list('AG-204/B')).toEqual(['ag@0', '204@1', 'b@2', 'ag204b@0', 'ag204@0', '204b@1']);
   expect(list('3.5mm x')).toEqual(['3@0', '5mm@1', '5@1', 'mm@1', 'x@2', '35mm@0']);
   expect(list('wi-fi, a – b')).toEqual(['wi@0', 'fi@1', 'a@2', 'wifi@0', 'b@3']);

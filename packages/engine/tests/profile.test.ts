@@ -107,6 +107,8 @@ describe('warnings', () => {
   test.each<[string, (i: number) => unknown, string, object?]>([
     ['numbers beside texts', (i) => (i % 20 === 0 ? `${i}*` : i), 'mixed-types', { as: 'number' }],
     ['numbers as text', (i) => `${i}.5`, 'looks-like-number', { as: 'number' }],
+    ['amounts as text', (i) => `$${i},000.50`, 'looks-like-number', { as: 'number', unit: '$' }],
+    ['days as text', (i) => `${(i % 12) + 1}/${(i % 28) + 1}/98`, 'looks-like-date', { as: 'date', format: 'M/d/yy' }],
     ['yes and no', (i) => (i % 2 ? 'yes' : 'no'), 'looks-like-boolean', { as: 'boolean' }],
     ['dates of the country', (i) => `${(i % 28) + 1}.5.2026`, 'looks-like-date', { as: 'date' }],
     [
@@ -119,7 +121,7 @@ describe('warnings', () => {
     ['HTML', (i) => `<p class="x">Text ${i}</p>`, 'looks-like-html'],
     ['addresses', (i) => `https://quillbrook.example/p/${i}`, 'looks-like-url'],
     ['checksums', (i) => `${i}f3a9c${i}`.padEnd(40, '0a1b'), 'looks-like-hash'],
-    ['positions as text', (i) => `51.5${100 + i}, -0.12${i}`, 'looks-like-coordinates'],
+    ['positions as text', (i) => `51.5${100 + i}, -0.12${i}`, 'looks-like-coordinates', { as: 'position', order: 'lat-first' }], // prettier-ignore
     ['spaces', (i) => (i % 10 ? 'red' : 'red '), 'odd-spaces'],
     ['one value', () => 'yes!', 'almost-constant'],
     ['mostly missing', (i) => (i % 10 ? undefined : i), 'mostly-missing'],
@@ -127,8 +129,28 @@ describe('warnings', () => {
     const { field } = profileOf(many(100, (i) => ({ f: make(i) })));
     expect(codes(field('f'))).toContain(code);
     const warning = field('f').warnings.find((one) => one.code === code)!;
-    expect(warning.repair).toEqual(repair);
+    expect(warning.repair).toEqual(repair && { field: 'f', ...repair });
     expect(warning.detail.length).toBeGreaterThan(20);
+  });
+
+  test('a latitude beside a longitude is half of a position', () => {
+    const { field } = profileOf(
+      many(50, (i) => ({ garden: { lat_deg: 47 + i / 100, lng_deg: -18 - i / 10 }, sales: i })),
+    );
+    expect(field('garden.lat_deg').warnings.map(({ repair }) => repair)).toEqual([
+      { field: 'garden position', as: 'position', from: ['garden.lat_deg', 'garden.lng_deg'] },
+    ]);
+    const known = profileOf(
+      many(50, (i) => ({ lat: 47, lng: -18 - i / 10, position: { lat: 47, lng: -18 - i / 10 } })),
+    );
+    expect(codes(known.field('lat'))).not.toContain('looks-like-coordinates');
+  });
+
+  test('the unit of a rule is part of the label of its facet', () => {
+    const profiler = new Profiler('id', [{ field: 'height_cm', as: 'number', unit: 'cm' }]);
+    for (let i = 0; i < 60; i++) profiler.add({ id: i, height_cm: i * 3 });
+    const { proposal } = profiler.finish().fields.find(({ path }) => path === 'height_cm')!;
+    expect(proposal.facet).toMatchObject({ kind: 'numbers', label: 'Height cm (cm)' });
   });
 
   test('clean data gives none', () => {

@@ -1,7 +1,10 @@
 import fc from 'fast-check';
 import { rankBiasedOverlap } from '../src/compare/index.ts';
 
-/** The same measure written as its definition reads: the mean agreement at every depth, weighted, for lists of one length. */
+/**
+ * The same measure written as its definition reads: the mean agreement at every depth, weighted, for lists of one
+ * length.
+ */
 function byDefinition(a: readonly string[], b: readonly string[], p: number): number {
   const agreement = (depth: number): number =>
     a.slice(0, depth).filter((one) => b.slice(0, depth).includes(one)).length / depth;

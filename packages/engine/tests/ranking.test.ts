@@ -14,7 +14,7 @@ import { Top } from '../src/query/rank/top.ts';
 
 const few = fc.integer({ min: 0, max: 3 });
 const candidate: fc.Arbitrary<Candidate> = fc
-  .record({ doc: fc.nat(), tier: few, lift: few, score: few, signals: few, key: few })
+  .record({ doc: fc.nat(), tier: few, lift: few, whole: fc.constantFrom(0, 1, 2), score: few, signals: few, key: few })
   .map(({ key, ...numbers }) => ({ ...numbers, segment: 0, order: numbers.doc, keys: [key], resolve: () => [key] }));
 const distinct = fc.uniqueArray(candidate, { maxLength: 60, selector: ({ order }) => order });
 

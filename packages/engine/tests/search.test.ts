@@ -1,4 +1,4 @@
-import { completeTuning, leavesAt, pick, type TuningDocument } from '@yucca/contract';
+import { completeTuning, leavesAt, pick, type Tuning, type TuningDocument } from '@yucca/contract';
 import fc from 'fast-check';
 import { search, SearchRequestError } from '../src/index.ts';
 import { generationOf } from './arbitraries.ts';
@@ -138,10 +138,10 @@ test('words that share a place stand together with their neighbours', () => {
     { id: '2', name: 'x 2' },
     { id: '3', name: 'x y 2' },
   ];
-  const tuning = completeTuning({ search: [{ field: 'name' }] });
+  const tuning = completeTuning({ search: [{ field: 'name' }], typos: { enabled: false } });
   const found = (q: string) => search(generationOf(codes, tuning), tuning, { q }).results.map(({ id }) => id);
   expect(found('x2 ')).toEqual(['1', '2']);
-  expect(found('"x 2"')).toEqual(['1', '2']);
+  expect(found('"x 2"')).toEqual(['2', '1']);
   expect(found('"20 x2"')).toEqual(['1']);
 });
 
@@ -152,4 +152,20 @@ test('with most words required, words that stand nowhere are given up first, the
   expect(answer.results.map(({ id }) => id)).toEqual(['3']);
   expect(ask('snake sun ', most).understood.dropped).toHaveLength(1);
   expect(ask('zzzzz qqqqq', most).total).toBe(0);
+});
+
+test('a word that stands in a field nobody searches is no word to have meant', () => {
+  // An index made for two tunings: one searches the names alone.
+  const wide = completeTuning({ search: [{ field: 'name' }, { field: 'note' }], typos: { enabled: false } });
+  const narrow = completeTuning({ search: [{ field: 'name' }], typos: { enabled: false } });
+  const records = [
+    { id: '1', name: 'Jade plant', note: 'a jane of all trades' },
+    { id: '2', name: 'Fern', note: 'jane, jane' },
+  ];
+  const generation = generationOf(records, wide, []);
+  const asked = (tuning: Tuning): unknown => search(generation, tuning, { q: 'janx' }).understood.words[0]!.nearest;
+  const taken = (tuning: Tuning): unknown => search(generation, tuning, { q: 'ja' }).understood.words[0]!.as;
+  expect(taken(wide)).toEqual(['jane', 'jade']);
+  expect(taken(narrow)).toEqual(['jade']);
+  expect([asked(wide), asked(narrow)]).toEqual(['jane', 'jade']);
 });

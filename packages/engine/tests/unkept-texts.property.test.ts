@@ -1,6 +1,7 @@
 import { completeTuning, type RecordJson } from '@yucca/contract';
 import fc from 'fast-check';
-import { docsWithHash, hashOfText, TextHashesBuilder } from '../src/columns/text-hashes.ts';
+import { fnvOfText } from '../src/bytes/fnv.ts';
+import { docsWithHash, TextHashesBuilder } from '../src/columns/text-hashes.ts';
 import { Work } from '../src/filter/cost.ts';
 import { evaluate } from '../src/filter/evaluate.ts';
 import { parseFilter } from '../src/filter/parse.ts';
@@ -8,7 +9,8 @@ import { generationOf, runs } from './arbitraries.ts';
 import { decide, print, type ReferenceCondition } from './reference/filter.ts';
 
 const MANY = 2_600;
-// Nearly every record has a text of its own in three fields, in one of them with some that lack it, share it, or hold several.
+// Nearly every record has a text of its own in three fields, in one of them with some that lack it, share it, or hold
+// several.
 const records = Array.from({ length: MANY }, (_, i): RecordJson => {
   const note = i % 11 === 0 ? [`note ${i}`, `note ${i + 1}`] : i % 13 === 0 ? 'shared' : `note ${i}`;
   return {
@@ -101,10 +103,10 @@ test('texts by their hashes: all that hold a text, whatever else has its hash', 
       const builder = new TextHashesBuilder();
       texts.forEach((one, doc) => builder.add(doc, one));
       const hashes = builder.finish();
-      expect([...hashes.hashes]).toEqual(texts.map(hashOfText).sort((a, b) => a - b));
+      expect([...hashes.hashes]).toEqual(texts.map(fnvOfText).sort((a, b) => a - b));
       for (const one of texts)
         expect([...docsWithHash(hashes, one)]).toEqual(
-          texts.flatMap((other, doc) => (hashOfText(other) === hashOfText(one) ? [doc] : [])),
+          texts.flatMap((other, doc) => (fnvOfText(other) === fnvOfText(one) ? [doc] : [])),
         );
     }),
     runs(200),

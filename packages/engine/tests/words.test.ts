@@ -1,6 +1,8 @@
 import fc from 'fast-check';
+import { tokensInPlace } from '../src/text/tokens.ts';
 import { MAX_WORD, sourceEnd, words } from '../src/text/words.ts';
-import { tokens } from './reference/reference.ts';
+import { placedTokens, tokens } from './reference/text.ts';
+import { anyText } from './scripts.ts';
 
 const texts = (source: string): string[] => words(source).map(({ text }) => text);
 
@@ -13,8 +15,13 @@ test.each([
   ['ΟΔΟΣ οδός', ['οδοσ', 'οδοσ']],
   ['İstanbul', ['istanbul']],
   ['AG-204/B 3.5mm', ['ag', '204', 'b', '3', '5mm']],
-  ['한국어 отдых', ['한국어', 'отдых']],
-  ['💐🌷 rose🌹red', ['rose', 'red']],
+  ['한국 отдых', ['ㅎ\u1161ㄴㄱ\u116eㄱ', 'отдых']],
+  ['💐🌷 rose🌹red © $', ['💐', '🌷', 'rose', 'red', '©', '$']],
+  ['й и\u0306 ё', ['й', 'й', 'е']],
+  ['١٩٨٧ १२', ['1987', '12']],
+  ['5㎏ Ⅳ ﬁn', ['5kg', 'iv', 'fin']],
+  ['👩🏽‍🌾 ❤️ 🇩🇪 1️⃣', ['👩‍🌾', '❤', '🇩🇪', '1']],
+  ['soft\u00adhyphen می\u200cشود', ['softhyphen', 'ميشود']],
   ['', []],
   ['…—!', []],
 ])('%j is split into %j', (source, expected) => {
@@ -29,10 +36,10 @@ test('scripts without spaces are split into words', () => {
 
 test('composed and decomposed letters are the same word', () => {
   fc.assert(
-    fc.property(fc.string({ unit: 'grapheme' }), (source) => {
-      const plain = source.replace(/[\uac00-\ud7af\u1100-\u11ff]/g, '');
-      expect(texts(plain.normalize('NFD'))).toEqual(texts(plain.normalize('NFC')));
+    fc.property(fc.oneof(fc.string({ unit: 'grapheme' }), anyText), (source) => {
+      expect(texts(source.normalize('NFD'))).toEqual(texts(source.normalize('NFC')));
     }),
+    { numRuns: 500 },
   );
 });
 
@@ -56,8 +63,24 @@ test('whatever the bytes, ranges are in order, inside the text, and never cut a 
 test('for plain text the splitter agrees with the reference', () => {
   fc.assert(
     fc.property(fc.stringMatching(/^[a-zA-Zéüñßæø0-9 .,'-]{0,40}$/), (source) => {
-      expect(words(source)).toEqual(tokens(source));
+      expect(words(source).map(({ text, start, end }) => ({ text, start, end }))).toEqual(tokens(source));
     }),
+  );
+});
+
+test('in every script all that a text can be found by is what the reference says', () => {
+  const list = (all: { text: string; start: number; end: number; position: number }[]): string[] =>
+    all.map(({ text, start, end, position }) => `${text} ${start}-${end} @${position}`).sort();
+  fc.assert(
+    fc.property(anyText, (source) => {
+      const expected = placedTokens(source).map(({ place, ...token }) => ({ ...token, position: place }));
+      expect(list(tokensInPlace(source))).toEqual(list(expected));
+      // The word of each position comes first, whatever else stands there.
+      const firsts = tokensInPlace(source).filter(({ position }, i, all) => position !== all[i - 1]?.position);
+      const mains = placedTokens(source).filter(({ main }) => main);
+      expect(firsts.map(({ text }) => text)).toEqual(mains.map(({ text }) => text));
+    }),
+    { numRuns: 1_000 },
   );
 });
 

@@ -17,7 +17,9 @@ const TYPES = [Uint8Array, Uint16Array, Uint32Array, Float64Array, Int32Array] a
 type SectionConstructor = new (buffer: ArrayBufferLike, offset: number, length: number) => SectionArray;
 export type SectionArray = Uint8Array | Uint16Array | Uint32Array | Float64Array | Int32Array;
 
-/** What each section holds. `part` in the table tells apart sections of one kind (one a column, one a position field). */
+/**
+ * What each section holds. `part` in the table tells apart sections of one kind (one a column, one a position field).
+ */
 export const Section = {
   Meta: 1,
   VersionIds: 2,
@@ -59,6 +61,8 @@ export const Section = {
   NumberDocStarts: 40,
   Numbers: 41,
   NumberOthers: 42,
+  /** Of the dictionary. */
+  WordEnds: 43,
   GeoLats: 50,
   GeoLngs: 51,
   GeoTree: 52,
@@ -75,7 +79,8 @@ export class SegmentFormatError extends Error {
   override name = 'SegmentFormatError';
 }
 
-// Taken once: wherever code runs in a context of its own, as tests do, each look at a global costs more than the multiplication.
+// Taken once: wherever code runs in a context of its own, as tests do, each look at a global costs more than the
+// multiplication.
 const { imul } = Math;
 
 /** xxHash32 (Collet's specification, seed 0) over whole 32-bit words; the buffer is padded to them. */
@@ -145,7 +150,39 @@ export function writeSegment<B extends ArrayBufferLike>(sections: SectionInput[]
   return buffer;
 }
 
-/** Opens a buffer: validates header and checksum, and answers a look-up of typed views. Nothing is copied. */
+/** A row of the section table. */
+interface SectionEntry {
+  kind: number;
+  part: number;
+  Type: SectionConstructor & { BYTES_PER_ELEMENT: number };
+  /** Where the section lies in the buffer, and how long it is. */
+  offset: number;
+  bytes: number;
+}
+
+/** Bytes of header and section table of so many sections. */
+export const headBytes = (sections: number): number => aligned(HEADER_BYTES + sections * ENTRY_BYTES);
+
+/** Reads the section table; of the buffer, header and table have to be there. Throws a SegmentFormatError. */
+export function sectionTable(view: DataView): SectionEntry[] {
+  const [count, whole] = [view.getUint32(8, true), view.getFloat64(16, true)];
+  if (HEADER_BYTES + count * ENTRY_BYTES > view.byteLength) throw new SegmentFormatError('section table is cut');
+  return Array.from({ length: count }, (_, i) => {
+    const entry = HEADER_BYTES + i * ENTRY_BYTES;
+    const Type = TYPES[view.getUint32(entry + 8, true)];
+    if (Type === undefined) throw new SegmentFormatError('a section has an unknown type');
+    const offset = view.getFloat64(entry + 16, true);
+    const bytes = view.getFloat64(entry + 24, true);
+    if (!(offset >= 0 && bytes >= 0 && offset + bytes <= whole))
+      throw new SegmentFormatError('a section lies outside the buffer');
+    return { kind: view.getUint32(entry, true), part: view.getUint32(entry + 4, true), Type, offset, bytes };
+  });
+}
+
+/** How long a segment is, by its header. */
+export const bytesOf = (view: DataView): number => view.getFloat64(16, true);
+
+/** Opens a buffer: validates header and checksum, and returns a look-up of typed views. Nothing is copied. */
 export function readSegment(
   buffer: ArrayBufferLike,
   { verify = true }: { verify?: boolean } = {},
@@ -162,20 +199,8 @@ export function readSegment(
     throw new SegmentFormatError('checksum does not fit');
   }
   const table = new Map<string, SectionArray>();
-  const count = view.getUint32(8, true);
-  if (HEADER_BYTES + count * ENTRY_BYTES > buffer.byteLength) throw new SegmentFormatError('section table is cut');
-  for (let i = 0; i < count; i++) {
-    const entry = HEADER_BYTES + i * ENTRY_BYTES;
-    const Type = TYPES[view.getUint32(entry + 8, true)];
-    if (Type === undefined) throw new SegmentFormatError('a section has an unknown type');
-    const offset = view.getFloat64(entry + 16, true);
-    const bytes = view.getFloat64(entry + 24, true);
-    if (!(offset >= 0 && bytes >= 0 && offset + bytes <= buffer.byteLength)) {
-      throw new SegmentFormatError('a section lies outside the buffer');
-    }
-    const data: SectionArray = new (Type as SectionConstructor)(buffer, offset, bytes / Type.BYTES_PER_ELEMENT);
-    table.set(`${view.getUint32(entry, true)}/${view.getUint32(entry + 4, true)}`, data);
-  }
+  for (const { kind, part, Type, offset, bytes } of sectionTable(view))
+    table.set(`${kind}/${part}`, new Type(buffer, offset, bytes / Type.BYTES_PER_ELEMENT));
   return (kind, part = 0) => {
     const data = table.get(`${kind}/${part}`);
     if (data === undefined) throw new SegmentFormatError(`section ${kind}/${part} is missing`);

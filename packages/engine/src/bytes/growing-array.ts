@@ -33,7 +33,7 @@ export class GrowingArray<T extends Numbers> {
     this.#length = end;
   }
 
-  /** Adds what `write` puts into room for `most` values; it answers how many there are. */
+  /** Adds what `write` puts into room for `most` values; it returns how many there are. */
   appendInto(most: number, write: (room: T) => number): void {
     const end = this.#length + most;
     if (end > this.#array.length) this.#grow(end);

@@ -33,6 +33,8 @@ export class ColumnBuilder {
   #types = 0;
   readonly #values = new Map<string, number>();
   readonly #valueTypes: number[] = [];
+  /** By value: the last document that has it. */
+  readonly #heldBy: number[] = [];
   readonly #docs = new GrowingArray(Uint32Array);
   readonly #docValues = new GrowingArray(Uint32Array);
   #multiValues = false;
@@ -88,12 +90,10 @@ export class ColumnBuilder {
       this.#valueTypes.push(type);
       if (!this.#planned && value > GIVE_UP_AFTER && value > GIVE_UP_SHARE * doc) return this.#giveUp(doc, text, type);
     }
-    const docs = this.#docs.array;
-    for (let i = this.#docs.length - 1; i >= 0 && docs[i] === doc; i--) {
-      // A document counts once a value, however often the value stands in it.
-      if (this.#docValues.array[i] === value) return;
-      this.#multiValues = true;
-    }
+    // A document counts once a value, however often the value stands in it.
+    if (this.#heldBy[value] === doc) return;
+    this.#heldBy[value] = doc;
+    this.#multiValues ||= lastOf(this.#docs) === doc;
     this.#docs.push(doc);
     this.#docValues.push(value);
   }

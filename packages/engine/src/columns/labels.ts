@@ -3,7 +3,7 @@ import { leavesAt } from '@yucca/contract';
 
 /**
  * Visits each value of `field` with the text that stands for it in `labelField`. Below a list of objects each id goes
- * with the name in its own object (`suppliers.id` with `suppliers.name`); lists beside each other go by place.
+ * with the name in its own object (`suppliers.id` with `suppliers.name`); lists beside each other go by their order.
  */
 export function eachLabel(
   record: RecordJson,

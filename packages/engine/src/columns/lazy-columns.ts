@@ -10,9 +10,9 @@ interface RecordSource {
 }
 
 /**
- * Columns of fields that have none in the segment, because nearly every record holds a text of its own. They are asked for
- * only while an index whose plan names them is being built, so the records are read once, at the first question. Filters
- * read the records instead (see filter/evaluate.ts): they need no column of it.
+ * Columns of fields that have none in the segment, because nearly every record holds a text of its own. They are asked
+ * for only while an index whose plan names them is being built, so the records are read once, at the first question.
+ * Filters read the records instead (see filter/evaluate.ts): they need no column of it.
  */
 export class LazyColumns {
   readonly #source: RecordSource;

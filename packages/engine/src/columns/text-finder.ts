@@ -1,8 +1,10 @@
+import { fnvOfBytes } from '../bytes/fnv.ts';
+
 const encoder = new TextEncoder();
 
 /**
- * Finds texts among many that stand as one run of UTF-8, without decoding those: by length, then by a hash of their bytes,
- * then by the bytes themselves. Half a million texts take some 10 ms, decoding them 100.
+ * Finds texts among many that stand as one run of UTF-8, without decoding those: by length, then by a hash of their
+ * bytes, then by the bytes themselves. Half a million texts take some 10 ms, decoding them 100.
  */
 export function findTexts(starts: Uint32Array, bytes: Uint8Array, wanted: ReadonlySet<string>): number[] {
   const byHash = new Map<number, Uint8Array[]>();
@@ -10,7 +12,7 @@ export function findTexts(starts: Uint32Array, bytes: Uint8Array, wanted: Readon
   for (const text of wanted) {
     const own = encoder.encode(text);
     lengths.add(own.length);
-    const hash = hashOf(own, 0, own.length);
+    const hash = fnvOfBytes(own, 0, own.length);
     const same = byHash.get(hash);
     if (same === undefined) byHash.set(hash, [own]);
     else same.push(own);
@@ -22,16 +24,9 @@ export function findTexts(starts: Uint32Array, bytes: Uint8Array, wanted: Readon
     const [from, to] = [starts[i]!, starts[i + 1]!];
     // Longer than any of them reads undefined.
     if (isLength[to - from] !== 1) continue;
-    if (byHash.get(hashOf(bytes, from, to))?.some((own) => standsAt(own, bytes, from, to))) found.push(i);
+    if (byHash.get(fnvOfBytes(bytes, from, to))?.some((own) => standsAt(own, bytes, from, to))) found.push(i);
   }
   return found;
-}
-
-/** FNV-1a in 32 bits (Fowler, Noll and Vo; RFC 9923). */
-function hashOf(bytes: Uint8Array, from: number, to: number): number {
-  let hash = 0x811c_9dc5;
-  for (let at = from; at < to; at++) hash = Math.imul(hash ^ bytes[at]!, 0x0100_0193);
-  return hash;
 }
 
 function standsAt(own: Uint8Array, bytes: Uint8Array, from: number, to: number): boolean {

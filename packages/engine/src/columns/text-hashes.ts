@@ -1,19 +1,10 @@
+import { fnvOfText } from '../bytes/fnv.ts';
 import { GrowingArray } from '../bytes/growing-array.ts';
 
-/** FNV-1a, 32 bits (Fowler, Noll, Vo), over the UTF-16 units of a text, a byte at a time. */
-export function hashOfText(text: string): number {
-  let value = 0x811c9dc5;
-  for (let i = 0; i < text.length; i++) {
-    const unit = text.charCodeAt(i);
-    value = Math.imul(value ^ (unit & 0xff), 0x01000193);
-    if (unit > 0xff) value = Math.imul(value ^ (unit >>> 8), 0x01000193);
-  }
-  return value >>> 0;
-}
-
 /**
- * The texts of a field of which nearly every document has its own, by their hashes: eight bytes a text, where a column would be a
- * second copy of the field. A document that has a text is among the few with its hash, and those are read to be sure.
+ * The texts of a field of which nearly every document has its own, by their hashes: eight bytes a text, where a column
+ * would be a second copy of the field. A document that has a text is among the few with its hash, and those are read to
+ * be sure.
  */
 export interface TextHashes {
   /** Ascending. */
@@ -33,7 +24,7 @@ export class TextHashesBuilder {
   }
 
   add(doc: number, text: string): void {
-    this.#hashes.push(hashOfText(text));
+    this.#hashes.push(fnvOfText(text));
     this.#docs.push(doc);
   }
 
@@ -65,7 +56,7 @@ function sortedByHash(hashes: Uint32Array, docs: Uint32Array): TextHashes {
 
 /** The documents that may hold a text, some of them twice: all that do, and hardly another. */
 export function docsWithHash({ hashes, docs }: TextHashes, text: string): Uint32Array {
-  const hash = hashOfText(text);
+  const hash = fnvOfText(text);
   let [low, high] = [0, hashes.length];
   while (low < high) {
     const middle = (low + high) >>> 1;

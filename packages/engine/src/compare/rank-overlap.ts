@@ -1,10 +1,10 @@
-/** How much the next place weighs against the one before: 0.9 gives the first ten places 86% of the weight. */
+/** How much the next rank weighs against the one before: 0.9 gives the first ten ranks 86% of the weight. */
 const PERSISTENCE = 0.9;
 
 /**
- * How alike two rankings are, from 0 (nothing in common) to 1 (the same), with the first places counting most: rank-biased
- * overlap, extrapolated from what is known of both (Webber, Moffat, Zobel 2010, equation 32). The lists may differ in
- * length; what stands in them is compared by identity. Two empty rankings are the same.
+ * How alike two rankings are, from 0 (nothing in common) to 1 (the same), with the first ranks counting most:
+ * rank-biased overlap, extrapolated from what is known of both (Webber, Moffat, Zobel 2010, equation 32). The lists may
+ * differ in length; what stands in them is compared by identity. Two empty rankings are the same.
  */
 export function rankBiasedOverlap(a: readonly string[], b: readonly string[], p = PERSISTENCE): number {
   const [short, long] = a.length <= b.length ? [a, b] : [b, a];

@@ -1,3 +1,4 @@
+import { memoByObject } from '../memo/by-object.ts';
 import type { ValueColumn } from '../columns/column.ts';
 import type { Results } from '../sets/results.ts';
 import { countIn } from './known-counts.ts';
@@ -62,18 +63,17 @@ function countDocs(
   return counts;
 }
 
-const known = new WeakMap<ValueColumn, Map<string, ValueGroups>>();
+const groupsByKey = memoByObject<ValueColumn, Map<string, ValueGroups>>(() => new Map());
 
 /** Groups made once for a column and `key`. */
 export function knownGroups(column: ValueColumn, key: string, groupsOf: (text: string) => string[]): ValueGroups {
-  let byKey = known.get(column);
-  if (byKey === undefined) known.set(column, (byKey = new Map()));
+  const byKey = groupsByKey(column);
   let groups = byKey.get(key);
   if (groups === undefined) byKey.set(key, (groups = groupValues(column, groupsOf)));
   return groups;
 }
 
-/** Adds the counts of some documents to `totals`, by group name; answers how many belong to no group. */
+/** Adds the counts of some documents to `totals`, by group name; returns how many belong to no group. */
 export function addGroupCounts(
   column: ValueColumn,
   groups: ValueGroups,

@@ -1,4 +1,4 @@
-import type { DatesFacet, FacetRule, FacetValue } from '@yucca/contract';
+import type { DatesFacet, FacetRule, FacetValue, RangeChoice } from '@yucca/contract';
 import { addFlagged } from '../filter/column-scan.ts';
 import { DocSet } from '../sets/doc-set.ts';
 import { parseDate } from '../signals/signals.ts';
@@ -69,6 +69,6 @@ export const datesFacet: MakeFacet = (rule, choice) => {
   } satisfies Facet;
 };
 
-function textRange({ min, max }: { min?: number | string; max?: number | string }): { min?: string; max?: string } {
+function textRange({ min, max }: RangeChoice): { min?: string; max?: string } {
   return { ...(min === undefined ? {} : { min: String(min) }), ...(max === undefined ? {} : { max: String(max) }) };
 }

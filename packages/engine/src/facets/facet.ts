@@ -1,4 +1,4 @@
-import type { FacetAnswer, FacetRule, SearchRequest } from '@yucca/contract';
+import type { FacetAnswer, FacetRule, RangeChoice, SearchRequest } from '@yucca/contract';
 import type { Segment } from '../segment/segment.ts';
 import type { DocSet } from '../sets/doc-set.ts';
 import type { Results } from '../sets/results.ts';
@@ -23,9 +23,9 @@ export function chosenValues(choice: Choice | undefined): string[] {
 }
 
 /** A chosen range; null when values or nothing was chosen. */
-export function chosenRange(choice: Choice | undefined): { min?: number | string; max?: number | string } | null {
+export function chosenRange(choice: Choice | undefined): RangeChoice | null {
   if (choice === undefined || Array.isArray(choice)) return null;
-  const range: { min?: number | string; max?: number | string } = {};
+  const range: RangeChoice = {};
   if (choice.min !== undefined) range.min = choice.min;
   if (choice.max !== undefined) range.max = choice.max;
   return range;

@@ -6,7 +6,7 @@ import { treeFacet } from './tree.ts';
 import { valuesFacet } from './values.ts';
 
 /** The kinds of facets. A new kind is a file of its own and an entry here. */
-export const FACET_KINDS: Readonly<Record<FacetKind, MakeFacet>> = {
+export const MAKE_FACET: Readonly<Record<FacetKind, MakeFacet>> = {
   values: valuesFacet,
   numbers: numbersFacet,
   tree: treeFacet,

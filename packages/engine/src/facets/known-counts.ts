@@ -1,19 +1,20 @@
+import { memoByObject } from '../memo/by-object.ts';
 import type { DocSet } from '../sets/doc-set.ts';
 import type { Results } from '../sets/results.ts';
 
 /** Counts by set and by what is counted. Kept sets never change, and are gone with their segment. */
-const known = new WeakMap<DocSet, WeakMap<object, Uint32Array>>();
+const countsOf = memoByObject<DocSet, WeakMap<object, Uint32Array>>(() => new WeakMap());
 
 /** Longer lists of counts are not remembered for every word: a column of names has one for nearly each document. */
 const LONGEST = 4_096;
 
 /**
- * Counts documents by what stands in a column. Documents that lie in a kept set need not be gone through one by one: the
- * counts of that set are remembered, and those of the few others taken away from them. The first letters of a query match
- * up to half of all documents, and the same letters come again with the next visitor.
+ * Counts documents by what stands in a column. Documents that lie in a kept set need not be gone through one by one:
+ * the counts of that set are remembered, and those of the few others taken away from them. The first letters of a query
+ * match up to half of all documents, and the same letters come again with the next visitor.
  *
- * `key` is what is counted, `length` how many counts there are; counts must add up over documents. The answer is shared:
- * it must not be changed.
+ * `key` is what is counted, `length` how many counts there are; counts must add up over documents. The answer is
+ * shared: it must not be changed.
  */
 export function countIn(
   results: Results,
@@ -23,9 +24,7 @@ export function countIn(
 ): Uint32Array {
   const { base } = results;
   if (base === null || (length > LONGEST && !base.isWhole)) return count(results.list);
-  const { set } = base.results;
-  let ofSet = known.get(set);
-  if (ofSet === undefined) known.set(set, (ofSet = new WeakMap()));
+  const ofSet = countsOf(base.results.set);
   let all = ofSet.get(key);
   if (all === undefined) {
     // A set of most documents is counted by those it lacks.

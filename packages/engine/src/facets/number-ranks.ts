@@ -1,22 +1,18 @@
+import { memoByObject } from '../memo/by-object.ts';
 import { NO_INT, type NumberColumn } from '../columns/column.ts';
 
 /** A column of numbers by the few that there are: prices, sizes, years. */
 export interface NumberRanks {
   /** The different numbers, ascending; of whole ones all between the least and the greatest. */
   numbers: Float64Array;
-  /** By document: 1 + the place of its number among them; 0 = it has none. */
+  /** By document: 1 + the rank of its number among them; 0 = it has none. */
   ranks: Uint16Array;
 }
 
 const MOST = 0xfffe;
-const known = new WeakMap<NumberColumn, NumberRanks | null>();
 
 /** The numbers of a column by rank, worked out once; null when a document may hold several, or there are too many. */
-export function numberRanks(column: NumberColumn): NumberRanks | null {
-  let found = known.get(column);
-  if (found === undefined) known.set(column, (found = makeRanks(column)));
-  return found;
-}
+export const numberRanks = memoByObject(makeRanks);
 
 function makeRanks({ docStarts, numbers }: NumberColumn): NumberRanks | null {
   if (docStarts !== null) return null;

@@ -1,4 +1,5 @@
 import type { NumberBucket, NumbersFacet } from '@yucca/contract';
+import { memoByName } from '../memo/by-object.ts';
 import { eachNumber, type NumberColumn } from '../columns/column.ts';
 import { GrowingArray } from '../bytes/growing-array.ts';
 import type { Segment } from '../segment/segment.ts';
@@ -127,23 +128,13 @@ class Tally {
   }
 }
 
-const knownOthers = new WeakMap<Segment, Map<string, DocSet | null>>();
-
 /** Documents that hold something in a field that is no number. */
-function othersOf(segment: Segment, field: string): DocSet | null {
-  let byField = knownOthers.get(segment);
-  if (byField === undefined) knownOthers.set(segment, (byField = new Map()));
-  let set = byField.get(field);
-  if (set === undefined) {
-    const column = segment.numbers(field);
-    if (column !== null)
-      set = column.others === null || column.others.length === 0 ? null : DocSet.of(segment.docs, column.others);
-    else set = valuesIn(segment, field);
-    set?.keep();
-    byField.set(field, set);
-  }
-  return set;
-}
+const othersOf = memoByName((segment: Segment, field: string): DocSet | null => {
+  const column = segment.numbers(field);
+  if (column === null) return valuesIn(segment, field)?.keep() ?? null;
+  const { others } = column;
+  return others === null || others.length === 0 ? null : DocSet.of(segment.docs, others).keep();
+});
 
 function valuesIn(segment: Segment, field: string): DocSet | null {
   const column = segment.values(field);

@@ -19,8 +19,8 @@ function firstByName(all: readonly FacetValue[], size: number): FacetValue[] {
 }
 
 /**
- * Comparing texts by language is slow, so only values that may be listed are compared: those that count no less than the
- * last one that fits.
+ * Comparing texts by language is slow, so only values that may be listed are compared: those that count no less than
+ * the last one that fits.
  */
 function mostCounted(all: readonly FacetValue[], size: number): FacetValue[] {
   const least = leastListed(
@@ -34,8 +34,8 @@ function mostCounted(all: readonly FacetValue[], size: number): FacetValue[] {
 }
 
 /**
- * The count of the last value that fits into a list of the most common; 0 when all fit. One pass with a heap of as many as are
- * listed (Knuth, TAOCP 3, 5.2.3): whatever else there is costs a comparison each.
+ * The count of the last value that fits into a list of the most common; 0 when all fit. One pass with a heap of as many
+ * as are listed (Knuth, TAOCP 3, 5.2.3): whatever else there is costs a comparison each.
  */
 export function leastListed(counts: Uint32Array, size: number): number {
   if (counts.length <= size || size === 0) return 0;

@@ -1,20 +1,15 @@
+import { memoByObject } from '../memo/by-object.ts';
 import type { ValueColumn } from '../columns/column.ts';
 
 /** The values of documents as they are counted. */
 export type PlainValues = Pick<ValueColumn, 'size' | 'docStarts' | 'docValues'>;
 
-const known = new WeakMap<ValueColumn, PlainValues>();
-
 /**
- * The values of a column as a facet counts them: an empty text is no value, and one text that stands as two types (`1` and
- * `"1"`) is one value, the first of the two. Most columns are so already; of others a copy is made once, so that counting never
- * has to look at a text.
+ * The values of a column as a facet counts them: an empty text is no value, and one text that stands as two types (`1`
+ * and `"1"`) is one value, the first of the two. Most columns are so already; of others a copy is made once, so that
+ * counting never has to look at a text.
  */
-export function plainValues(column: ValueColumn): PlainValues {
-  let plain = known.get(column);
-  if (plain === undefined) known.set(column, (plain = makePlain(column)));
-  return plain;
-}
+export const plainValues = memoByObject(makePlain);
 
 /** The number of a value that is none. */
 const NONE = -1;
@@ -39,7 +34,10 @@ function makePlain(column: ValueColumn): PlainValues {
   return { size, docStarts: starts, docValues: values };
 }
 
-/** What each value counts as; null when each counts as itself. Values are in sort order, so that equal texts are neighbours. */
+/**
+ * What each value counts as; null when each counts as itself. Values are in sort order, so that equal texts are
+ * neighbours.
+ */
 function plainNumbers(column: ValueColumn): Int32Array | null {
   const hasEmpty = column.size > 0 && column.text(0) === '';
   const hasTypes = new Set(column.types).size > 1;

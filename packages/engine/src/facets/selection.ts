@@ -3,7 +3,7 @@ import type { Segment } from '../segment/segment.ts';
 import type { DocSet } from '../sets/doc-set.ts';
 import { Results } from '../sets/results.ts';
 import { isChoice, type Choice, type Facet } from './facet.ts';
-import { FACET_KINDS } from './kinds.ts';
+import { MAKE_FACET } from './kinds.ts';
 
 interface Active {
   rule: FacetRule;
@@ -25,14 +25,14 @@ export class Selection {
       const counted = facets.includes('*') || facets.includes(rule.name);
       if (!chosen && !counted) return [];
       const narrowsItself = rule.kind === 'values' && rule.match === 'all';
-      return [{ rule, facet: FACET_KINDS[rule.kind](rule, choice), chosen, counted, narrowsItself }];
+      return [{ rule, facet: MAKE_FACET[rule.kind](rule, choice), chosen, counted, narrowsItself }];
     });
   }
 
   /**
-   * Narrows a segment's matches by all choices and counts the facets: each over what all *other* choices leave, so that it
-   * shows what choosing another of its values would find. `within` is a kept set that holds all matches, if there is one.
-   * Answers the results.
+   * Narrows a segment's matches by all choices and counts the facets: each over what all *other* choices leave, so that
+   * it shows what choosing another of its values would find. `within` is a kept set that holds all matches, if there is
+   * one. Returns the results.
    */
   apply(segment: Segment, matches: DocSet, within: DocSet | null = null): Results {
     const chosen = this.#active.filter((active) => active.chosen);

@@ -5,7 +5,10 @@ import { addGroupCounts, knownGroups } from './buckets-of-values.ts';
 import { chosenValues, type Facet, type MakeFacet } from './facet.ts';
 import { listed } from './order.ts';
 
-/** Levels a path may have; what lies deeper is one name. Without an end, one text of separators would be a million nodes. */
+/**
+ * Levels a path may have; what lies deeper is one name. Without an end, one text of separators would be a million
+ * nodes.
+ */
 const MOST_LEVELS = 100;
 
 /** A path and all above it: `A > B` is in `A` and in `A > B`. A first level without a name is no node. */

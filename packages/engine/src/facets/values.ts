@@ -5,6 +5,7 @@ import type { Segment } from '../segment/segment.ts';
 import { DocSet } from '../sets/doc-set.ts';
 import type { Results } from '../sets/results.ts';
 import { chosenValues, type Facet, type MakeFacet } from './facet.ts';
+import { countFew, isFew } from './few-counts.ts';
 import { countIn } from './known-counts.ts';
 import { allOf, mostCommon, type Counted } from './most-common.ts';
 import { listed } from './order.ts';
@@ -23,9 +24,16 @@ export const valuesFacet: MakeFacet = (rule, choice) => {
         missing += results.count;
         return;
       }
-      const counts = countValues(plainValues(column), results);
+      const plain = plainValues(column);
+      if (isFew(plain, results.count)) {
+        const few = countFew(plain, results.list);
+        missing += few.missing;
+        counted.push({ column, values: few.values, counts: few.counts });
+        return;
+      }
+      const counts = countValues(plain, results);
       missing += counts[0]!;
-      counted.push({ column, counts: counts.subarray(1) });
+      counted.push({ column, values: null, counts: counts.subarray(1) });
     },
     answer(): ValuesFacet {
       const { totals, found } = rule.order === 'count' ? mostCommon(counted, rule.size, selected) : allOf(counted);

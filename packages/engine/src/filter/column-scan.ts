@@ -3,9 +3,9 @@ import type { DocSet } from '../sets/doc-set.ts';
 import type { Range } from './value-test.ts';
 
 /*
- * Going through a column once, for a set of documents. The loops make 32 bits at a time and decide without branches: which
- * documents pass is a coin toss for the machine, and guessing wrong costs it more than both comparisons. That took a
- * million documents from 10 ms to 3.
+ * Going through a column once, for a set of documents. The loops make 32 bits at a time and decide without branches:
+ * which documents pass is a coin toss for the machine, and guessing wrong costs it more than both comparisons. That
+ * took a million documents from 10 ms to 3.
  */
 
 /** Adds the documents that hold a flagged value. */
@@ -94,7 +94,9 @@ const SLOTS = 16_384;
 /** Ranges within one slot up to which all of them are tried. */
 const FEW = 4;
 
-/** For each whole number from one to another whether it is in some range; the first and last stand for all beyond them. */
+/**
+ * For each whole number from one to another whether it is in some range; the first and last stand for all beyond them.
+ */
 interface WholeTable {
   first: number;
   flags: Uint8Array;
@@ -149,7 +151,7 @@ export class Ranges {
     this.ns = this.single !== null ? 4 : this.#most <= FEW ? 20 : 10 * Math.log2(ranges.length + 1);
   }
 
-  /** Sets where each slot begins; answers the most ranges that reach into one. */
+  /** Sets where each slot begins; returns the most ranges that reach into one. */
   #fill(ranges: readonly Range[]): number {
     let most = 0;
     let first = 0;

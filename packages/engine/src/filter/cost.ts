@@ -26,9 +26,9 @@ const RECORD_NS = 600;
 const BYTE_NS = 4;
 
 /**
- * How much work the condition of a search may still take: whoever may only search may not have the searchers do any amount of
- * it. Estimated from what has been measured, not timed, so that the same question is answered or refused whatever else
- * the machine does.
+ * How much work the condition of a search may still take: whoever may only search may not have the searchers do any
+ * amount of it. Estimated from what has been measured, not timed, so that the same question is answered or refused
+ * whatever else the machine does.
  */
 export class Work {
   #left: number;

@@ -1,3 +1,4 @@
+import { memoByName } from '../memo/by-object.ts';
 import { LeafType } from '../columns/column.ts';
 import type { Segment } from '../segment/segment.ts';
 import { DocSet } from '../sets/doc-set.ts';
@@ -10,9 +11,9 @@ import type { ValueTest } from './value-test.ts';
 
 /**
  * The documents of a segment for which a condition is true, in SQL's three values: a comparison with an absent value is
- * neither true nor false. Each comparison is decided once for each distinct value of its field, then for each document by a
- * look into its column; the rest is algebra on sets. Not to be changed: parts of it are shared. Throws a FilterError when
- * it would take more work than is left; without `work` it takes what it takes.
+ * neither true nor false. Each comparison is decided once for each distinct value of its field, then for each document
+ * by a look into its column; the rest is algebra on sets. Not to be changed: parts of it are shared. Throws a
+ * FilterError when it would take more work than is left; without `work` it takes what it takes.
  */
 export function evaluate(segment: Segment, condition: Condition, work?: Work): DocSet {
   const decision = simplify(condition, (path) => holdsSingle(segment, path));
@@ -122,15 +123,9 @@ function passing(segment: Segment, path: string, { numbers, texts, boolean }: Va
   return set;
 }
 
-const present = new WeakMap<Segment, Map<string, DocSet>>();
-
 /** The documents that hold any scalar in a field. */
-function presentIn(segment: Segment, path: string): DocSet {
-  let sets = present.get(segment);
-  if (sets === undefined) present.set(segment, (sets = new Map()));
-  let set = sets.get(path);
-  if (set !== undefined) return set;
-  set = new DocSet(segment.docs).keep();
+const presentIn = memoByName((segment: Segment, path: string): DocSet => {
+  const set = new DocSet(segment.docs).keep();
   const numbers = segment.numbers(path);
   if (numbers !== null) addInRanges(numbers, segment.docs, new Ranges([{ from: -Infinity, to: Infinity }]), set);
   const hasOthers = (segment.typesOf(path) & ~LeafType.Number) !== 0;
@@ -142,6 +137,5 @@ function presentIn(segment: Segment, path: string): DocSet {
   } else if (hasOthers) {
     segment.eachRead(path, (doc) => set.add(doc));
   }
-  sets.set(path, set);
   return set;
-}
+});

@@ -1,3 +1,4 @@
+import { memoByObject } from '../memo/by-object.ts';
 import type { Segment } from '../segment/segment.ts';
 import type { DocSet } from '../sets/doc-set.ts';
 import { evaluate } from './evaluate.ts';
@@ -10,8 +11,8 @@ import type { Work } from './cost.ts';
 export type MayName = (path: string) => boolean;
 
 /**
- * Reads a condition and checks that its fields are fields of the collection. Throws a FilterError, which names the nearest
- * field there is, if `mayName` allows it.
+ * Reads a condition and checks that its fields are fields of the collection. Throws a FilterError, which names the
+ * nearest field there is, if `mayName` allows it.
  */
 export function readFilter(source: string, segments: readonly Segment[], mayName: MayName = () => true): Condition {
   const condition = parseFilter(source);
@@ -29,29 +30,22 @@ export function readFilter(source: string, segments: readonly Segment[], mayName
 /** Sets of recent conditions, kept with their segment: a key's filter and a page's filter come with every keystroke. */
 const KEPT = 24;
 
-class RecentSets {
-  readonly #bySegment = new WeakMap<Segment, Map<string, DocSet>>();
-
-  of(segment: Segment): Map<string, DocSet> {
-    let sets = this.#bySegment.get(segment);
-    if (sets === undefined) this.#bySegment.set(segment, (sets = new Map()));
-    return sets;
-  }
-}
-
-/** Apart from each other, so that whoever asks with ever new conditions does not have a key's own decided again each time. */
-const asked = new RecentSets();
-const unlimited = new RecentSets();
+/**
+ * Apart from each other, so that whoever asks with ever new conditions does not have a key's own decided again each
+ * time.
+ */
+const askedSets = memoByObject<Segment, Map<string, DocSet>>(() => new Map());
+const unlimitedSets = memoByObject<Segment, Map<string, DocSet>>(() => new Map());
 
 /**
- * The documents of a segment that fulfil a condition. Not to be changed: it is shared with later queries. Throws a FilterError
- * when it would take more work than is left; without `work` it takes what it takes.
+ * The documents of a segment that fulfil a condition. Not to be changed: it is shared with later queries. Throws a
+ * FilterError when it would take more work than is left; without `work` it takes what it takes.
  */
 export function filterSet(segment: Segment, source: string, condition: Condition, work?: Work): DocSet {
-  const known = unlimited.of(segment).get(source) ?? asked.of(segment).get(source);
+  const known = unlimitedSets(segment).get(source) ?? askedSets(segment).get(source);
   if (known !== undefined) return known;
   const set = evaluate(segment, condition, work).keep();
-  const recent = (work === undefined ? unlimited : asked).of(segment);
+  const recent = (work === undefined ? unlimitedSets : askedSets)(segment);
   if (recent.size >= KEPT) recent.delete(recent.keys().next().value!);
   recent.set(source, set);
   return set;

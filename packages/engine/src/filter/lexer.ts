@@ -70,7 +70,7 @@ export function readTokens(source: string): FilterToken[] {
 
 function readToken(
   match: (pattern: RegExp) => RegExpExecArray | null,
-  place: { line: number; column: number },
+  at: { line: number; column: number },
 ): { token: FilterToken; source: string } | null {
   const kinds: [FilterToken['kind'], RegExp, (found: RegExpExecArray) => string][] = [
     ['number', NUMBER, ([text]) => text],
@@ -83,7 +83,7 @@ function readToken(
     const found = match(pattern);
     if (!found) continue;
     const text = textOf(found);
-    return { token: { kind, text, keyword: kind === 'word' ? text.toUpperCase() : '', ...place }, source: found[0] };
+    return { token: { kind, text, keyword: kind === 'word' ? text.toUpperCase() : '', ...at }, source: found[0] };
   }
   return null;
 }

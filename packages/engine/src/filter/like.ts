@@ -1,4 +1,4 @@
-/** One place of a pattern's piece: a UTF-16 unit, or any one character. */
+/** One position of a pattern's piece: a UTF-16 unit, or any one character. */
 const ANY_CHARACTER = -1;
 
 /** What stands between two `%` of a pattern. */
@@ -10,9 +10,9 @@ interface Piece {
 }
 
 /**
- * Compiles a LIKE pattern: `%` is any characters, `_` is one; a backslash before either means itself. The piece before the
- * first `%` has to begin the text and the one after the last to end it; those between are looked for one after the other,
- * each at the first place it fits, which is always as good as a later one. So nothing is tried twice.
+ * Compiles a LIKE pattern: `%` is any characters, `_` is one; a backslash before either means itself. The piece before
+ * the first `%` has to begin the text and the one after the last to end it; those between are looked for one after the
+ * other, each at the first position it fits, which is always as good as a later one. So nothing is tried twice.
  */
 export function likePattern(pattern: string): (value: string) => boolean {
   const pieces = readPieces(pattern);
@@ -73,11 +73,11 @@ function readPieces(pattern: string): Piece[] {
 const isHigh = (unit: number): boolean => (unit & 0xfc00) === 0xd800;
 const isLow = (unit: number): boolean => (unit & 0xfc00) === 0xdc00;
 
-/** How many units the character at a place has. */
+/** How many units the character at a position has. */
 const unitsAt = (value: string, at: number): number =>
   isHigh(value.charCodeAt(at)) && isLow(value.charCodeAt(at + 1)) ? 2 : 1;
 
-/** Where a piece ends that begins at a place; -1 when it does not stand there. */
+/** Where a piece ends that begins at a position; -1 when it does not stand there. */
 function endOf({ text, units }: Piece, value: string, at: number): number {
   if (text !== null) return value.startsWith(text, at) ? at + text.length : -1;
   for (const unit of units) {
@@ -89,7 +89,7 @@ function endOf({ text, units }: Piece, value: string, at: number): number {
   return at;
 }
 
-/** Where a piece ends that begins at a place or after it. */
+/** Where a piece ends that begins at a position or after it. */
 function endOfNext(piece: Piece, value: string, from: number): number {
   if (piece.text !== null) {
     const at = value.indexOf(piece.text, from);

@@ -16,9 +16,9 @@ const PLAN: IndexPlan = {
 };
 
 /**
- * Which of some records fulfil a CQL2-Text condition, told from their JSON and not from an index of them: between the two
- * a record may have changed. Decided by what decides for searches, over a small segment of these records alone; a field
- * that none of them has is absent. Throws a FilterError when the condition cannot be read.
+ * Which of some records fulfil a CQL2-Text condition, told from their JSON and not from an index of them: between the
+ * two a record may have changed. Decided by what decides for searches, over a small segment of these records alone; a
+ * field that none of them has is absent. Throws a FilterError when the condition cannot be read.
  */
 export function recordsThat<R extends { json: string }>(rows: readonly R[], filter: string): R[] {
   const condition = parseFilter(filter);

@@ -18,10 +18,10 @@ interface Test {
 }
 
 /**
- * Joins the comparisons of a field, so that `stock = 1 OR stock = 2 OR ...` is one look at each document however long it is.
- * Under OR that is always right: some value passes one of the tests or it does not. Under AND it is for fields that hold
- * at most one value: of several, one may pass the first test and another the second. What stands twice is kept once. `key`
- * is the same for what says the same.
+ * Joins the comparisons of a field, so that `stock = 1 OR stock = 2 OR ...` is one look at each document however long
+ * it is. Under OR that is always right: some value passes one of the tests or it does not. Under AND it is for fields
+ * that hold at most one value: of several, one may pass the first test and another the second. What stands twice is
+ * kept once. `key` is the same for what says the same.
  */
 export function simplify(condition: Condition, isSingle: (path: string) => boolean): Decision {
   switch (condition.op) {

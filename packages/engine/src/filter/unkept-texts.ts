@@ -4,9 +4,7 @@ import type { Segment } from '../segment/segment.ts';
 import { DocSet } from '../sets/doc-set.ts';
 import type { TextTest } from './value-test.ts';
 
-/*
- * What a look into the hashes, and reading one record for it, takes; and comparing the beginning of a key. In nanoseconds.
- */
+// In nanoseconds: a look into the hashes and reading one record for it; comparing the beginning of a key.
 const LOOK_UP_NS = 4_000;
 const KEY_NS = 8;
 

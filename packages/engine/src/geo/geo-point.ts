@@ -1,6 +1,6 @@
 import type { Box } from './kd-tree.ts';
 
-/** A place on the earth, in degrees. */
+/** A point on the earth, in degrees. */
 export interface Position {
   lat: number;
   lng: number;
@@ -50,8 +50,8 @@ export function distancesFrom(from: Position): (lat: number, lng: number) => num
 }
 
 /**
- * No place of a box is further from its middle, in metres: half its height along a meridian, then half its width along a
- * parallel, which is never longer than on the equator.
+ * No point of a box is further from its middle, in metres: half its height along a meridian, then half its width along
+ * a parallel, which is never longer than on the equator.
  */
 export function halfDiagonalM({ south, north, west, east }: Box): number {
   return (EARTH_RADIUS_M * RADIANS * (north - south + (east - west))) / 2;

@@ -17,7 +17,9 @@ export function buildTree(docs: Uint32Array, lngs: Float64Array, lats: Float64Ar
   }
 }
 
-/** Puts the element that belongs at `k` there, smaller ones before it, larger ones after it (Hoare 1961, quickselect). */
+/**
+ * Puts the element that belongs at `k` there, smaller ones before it, larger ones after it (Hoare 1961, quickselect).
+ */
 function select(docs: Uint32Array, values: Float64Array, k: number, from: number, to: number): void {
   let [left, right] = [from, to];
   while (right > left) {
@@ -49,8 +51,8 @@ export interface Box {
 const EARTH: Box = { south: -90, north: 90, west: -180, east: 180 };
 
 /**
- * Visits every document within a box. `isSure` may say of a part of the map that all of it is wanted: then what lies there is
- * told as `sure`, and no place in it is looked at.
+ * Visits every document within a box. `isSure` may say of a part of the map that all of it is wanted: then what lies
+ * there is told as `sure`, and no point in it is looked at.
  */
 export function searchBox(
   docs: Uint32Array,

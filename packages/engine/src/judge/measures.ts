@@ -1,6 +1,6 @@
 import type { Scores } from '@yucca/contract';
 
-/** Places that count for the gain and for the first good one, and for precision. */
+/** Ranks that count for the gain and for the first good one, and for precision. */
 const DEPTH = 10;
 const PRECISION_DEPTH = 5;
 /** From this grade on a record is a good answer. */
@@ -9,33 +9,33 @@ const GOOD = 2;
 /** What a grade is worth: the best is worth more than twice a good one. */
 const gainOf = (grade: number): number => 2 ** grade - 1;
 
-/** The gain of a ranking, each place worth less than the one before. */
+/** The gain of a ranking, each rank worth less than the one before. */
 function discountedGain(grades: readonly number[]): number {
   return grades.slice(0, DEPTH).reduce((sum, grade, i) => sum + gainOf(grade) / Math.log2(i + 2), 0);
 }
 
 /**
- * Normalised discounted cumulative gain of the first ten: the gain of a ranking as a share of what the best possible one
- * would have (Järvelin, Kekäläinen 2002; with the exponential gain of Burges and others 2005). Records without a grade
- * count as wrong. 1 when there is nothing to gain.
+ * Normalised discounted cumulative gain of the first ten: the gain of a ranking as a share of what the best possible
+ * one would have (Järvelin, Kekäläinen 2002; with the exponential gain of Burges and others 2005). Records without a
+ * grade count as wrong. 1 when there is nothing to gain.
  */
 export function ndcg(ranking: readonly string[], grades: Readonly<Record<string, number>>): number {
   const ideal = discountedGain(Object.values(grades).sort((a, b) => b - a));
   return ideal === 0 ? 1 : discountedGain(gradesOf(ranking, grades)) / ideal;
 }
 
-/** Share of the first five places that hold a good answer; of fewer good records than places, of those there are. */
+/** Share of the first five ranks that hold a good answer; of fewer good records than ranks, of those there are. */
 export function precision(ranking: readonly string[], grades: Readonly<Record<string, number>>): number {
   const good = Object.values(grades).filter((grade) => grade >= GOOD).length;
-  const places = Math.min(PRECISION_DEPTH, good);
-  if (places === 0) return 1;
+  const ranks = Math.min(PRECISION_DEPTH, good);
+  if (ranks === 0) return 1;
   const hits = gradesOf(ranking, grades)
     .slice(0, PRECISION_DEPTH)
     .filter((grade) => grade >= GOOD).length;
-  return Math.min(1, hits / places);
+  return Math.min(1, hits / ranks);
 }
 
-/** 1 divided by the place of the first good answer; 0 when none is among the first ten (Voorhees 1999). */
+/** 1 divided by the rank of the first good answer; 0 when none is among the first ten (Voorhees 1999). */
 export function reciprocalRank(ranking: readonly string[], grades: Readonly<Record<string, number>>): number {
   const at = gradesOf(ranking, grades)
     .slice(0, DEPTH)

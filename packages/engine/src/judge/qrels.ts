@@ -6,8 +6,8 @@ const encode = (text: string): string => encodeURIComponent(text.toWellFormed())
 const decode = (text: string): string => percentDecoded(text) ?? text;
 
 /**
- * Writes judgements as TREC qrels: a line for each judged record with the topic, an unused 0, the document and its grade.
- * Topic and document are the query and the record's key, percent-encoded.
+ * Writes judgements as TREC qrels: a line for each judged record with the topic, an unused 0, the document and its
+ * grade. Topic and document are the query and the record's key, percent-encoded.
  */
 export function printQrels(judgements: readonly Judgement[]): string {
   return judgements
@@ -23,7 +23,9 @@ export interface QrelsError {
   detail: string;
 }
 
-/** Reads TREC qrels. Grades above the highest count as it, negative ones as 0; lines that are no judgement are named. */
+/**
+ * Reads TREC qrels. Grades above the highest count as it, negative ones as 0; lines that are no judgement are named.
+ */
 export function parseQrels(text: string): { judgements: Judgement[]; errors: QrelsError[] } {
   const byQuery = new Map<string, Judgement>();
   const errors: QrelsError[] = [];

@@ -7,7 +7,7 @@ export interface Placed {
   /** The query to search for: as typed, or what a placement puts in its place. */
   q: string;
   names: string[];
-  /** By the place wanted, from 1. */
+  /** By the rank wanted, from 1. */
   pins: { id: string; at: number }[];
   hide: string[];
   /** CQL2-Text conditions. */

@@ -1,3 +1,5 @@
+import { FNV_START, fnvStep } from '../bytes/fnv.ts';
+
 /** Values counted exactly; beyond, an estimate. */
 export const EXACT_VALUES = 10_000;
 
@@ -12,8 +14,8 @@ const HASHED_UNITS = 256;
 /** A 32-bit hash of a text: FNV-1a over its units, then the finaliser of MurmurHash3 to spread the bits. */
 function hashOf(text: string): number {
   const step = text.length <= HASHED_UNITS ? 1 : text.length / HASHED_UNITS;
-  let hash = 0x811c9dc5 ^ text.length;
-  for (let at = 0; at < text.length; at += step) hash = Math.imul(hash ^ text.charCodeAt(at), 0x01000193);
+  let hash = FNV_START ^ text.length;
+  for (let at = 0; at < text.length; at += step) hash = fnvStep(hash, text.charCodeAt(at));
   return spreadBits(hash);
 }
 

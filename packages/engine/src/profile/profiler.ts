@@ -1,7 +1,17 @@
-import { LIMITS, type FieldProfile, type FieldWarning, type Profile, type RecordJson } from '@yucca/contract';
+import {
+  LIMITS,
+  readableName,
+  type FieldProfile,
+  type FieldRule,
+  type FieldWarning,
+  type Profile,
+  type RecordJson,
+} from '@yucca/contract';
 import { readPosition } from '../geo/geo-point.ts';
+import { proposePositions } from '../rules/propose-positions.ts';
 import { FieldFacts } from './field-facts.ts';
-import { proposeRoles } from './proposals.ts';
+import { isCalledName, looksLikeNames, nameRank } from '../understand/naming.ts';
+import { nameEvidence, proposeRoles, worthOfFacet } from './proposals.ts';
 import { LOOKS, type Looked } from './warnings.ts';
 
 /** Field paths profiled; records with more of them use values as names. */
@@ -29,15 +39,18 @@ function childOf(node: FieldNode, name: string): FieldNode {
 /** Looks at records one after the other and tells what stands in their fields. */
 export class Profiler {
   readonly #keyField: string;
+  readonly #units: ReadonlyMap<string, string>;
   readonly #facts: FieldFacts[] = [];
   readonly #root: FieldNode = { path: '', facts: null, children: new Map() };
   readonly #leftOut = new Set<string>();
   /** Fields whose value as a whole is a position. */
-  readonly #places = new Map<string, number>();
+  readonly #geo = new Map<string, number>();
   #records = 0;
 
-  constructor(keyField: string) {
+  /** `rules`: how its fields are read; the units of numbers become part of their labels. */
+  constructor(keyField: string, rules: readonly FieldRule[] = []) {
     this.#keyField = keyField;
+    this.#units = new Map(rules.flatMap(({ field, unit }) => (unit === undefined ? [] : [[field, unit]])));
   }
 
   add(record: RecordJson): void {
@@ -58,7 +71,7 @@ export class Profiler {
       return;
     }
     if (left === 0) return;
-    if (!inList && looksLikePlace(value)) this.#places.set(node.path, (this.#places.get(node.path) ?? 0) + 1);
+    if (!inList && looksLikeGeoPoint(value)) this.#geo.set(node.path, (this.#geo.get(node.path) ?? 0) + 1);
     if (!Array.isArray(value)) return this.#walkObject(value, node, record, inList, left);
     for (const item of value) this.#walk(item, node, record, true, left - 1);
   }
@@ -77,12 +90,20 @@ export class Profiler {
   /** Everything seen so far. */
   finish(tookMs = 0): Profile {
     const records = this.#records;
-    const fields = this.#facts.map((facts) => this.#present({ facts, records, keyField: this.#keyField }));
-    const places = [...this.#places].filter(
-      ([path]) => ![...this.#places.keys()].some((other) => path.startsWith(`${other}.`)),
+    const looked = this.#facts.map((facts): Looked => ({ facts, records, keyField: this.#keyField }));
+    const fields = looked.map((one) => this.#present(one));
+    chooseNames(looked, fields);
+    for (const { path, proposal } of fields) {
+      const unit = this.#units.get(path);
+      if (unit !== undefined && proposal.facet !== null) proposal.facet.label = `${readableName(path)} (${unit})`;
+    }
+    const points = [...this.#geo].filter(
+      ([path]) => ![...this.#geo.keys()].some((other) => path.startsWith(`${other}.`)),
     );
-    for (const [path, count] of places) this.#addPlace(fields, path, count);
+    for (const [path, count] of points) this.#addGeoPoint(fields, path, count);
     pairLabels(fields);
+    pairPositions(fields);
+    keepModest(looked, fields);
     const warnings: FieldWarning[] = [];
     if (this.#leftOut.size > 0) {
       warnings.push({
@@ -124,7 +145,7 @@ export class Profiler {
   }
 
   /** A position is a field of its own, although its numbers stand a level below. */
-  #addPlace(fields: FieldProfile[], path: string, count: number): void {
+  #addGeoPoint(fields: FieldProfile[], path: string, count: number): void {
     if (count < this.#records * 0.2) return;
     const reason = `a position in ${count.toLocaleString('en')} records: “near me” and distance`;
     const known = fields.find((field) => field.path === path);
@@ -140,8 +161,8 @@ export class Profiler {
   }
 }
 
-/** Pairs of whole numbers are months or sizes more often than places. */
-function looksLikePlace(value: object): boolean {
+/** Pairs of whole numbers are months or sizes more often than points. */
+function looksLikeGeoPoint(value: object): boolean {
   if (Array.isArray(value) && (value.length !== 2 || value.every((part) => Number.isInteger(part)))) return false;
   return readPosition(value) !== null;
 }
@@ -168,6 +189,46 @@ function placeField(path: string, count: number, records: number, reason: string
   };
 }
 
+/** What names the records weighs most: every field that is called so, or the one whose values look most like names. */
+function chooseNames(looked: readonly Looked[], fields: readonly FieldProfile[]): void {
+  const evidence = looked.map(nameEvidence);
+  const ranked = evidence.flatMap((one, i) => {
+    const rank = nameRank(one);
+    return rank === null ? [] : [{ one, field: fields[i]!, rank, isCalled: isCalledName(one.path) }];
+  });
+  const called = ranked.filter(({ one, isCalled }) => isCalled && one.different >= 0.3);
+  for (const { field } of called) field.proposal.search = { weight: NAME_WEIGHT, reason: 'it names the record' };
+  if (called.length > 0) return;
+  const shown = ranked.filter(({ one }) => looksLikeNames(one));
+  if (shown.length === 0) return;
+  const { field } = shown.reduce((best, one) => (one.rank > best.rank ? one : best));
+  field.proposal.search = { weight: NAME_WEIGHT, reason: 'its values look like the names of the records' };
+}
+const NAME_WEIGHT = 10;
+
+/** Facets and sorts that are proposed at once; more of them hide each other. */
+const MOST_FACETS = 8;
+const MOST_SORTS = 6;
+
+/** Of the facets the most useful are proposed, of the sorts the first; the others are there for whoever looks. */
+function keepModest(looked: readonly Looked[], fields: readonly FieldProfile[]): void {
+  const byPath = new Map(looked.map((one) => [one.facts.path, one]));
+  const worthOf = ({ path, proposal }: FieldProfile): number => {
+    const one = byPath.get(path);
+    return one === undefined || proposal.facet === null ? 0 : worthOfFacet(one, proposal.facet.kind);
+  };
+  fields
+    .filter(({ proposal }) => proposal.facet !== null)
+    .map((field) => ({ field, worth: worthOf(field) }))
+    .sort((a, b) => b.worth - a.worth)
+    .slice(MOST_FACETS)
+    .forEach(({ field }) => (field.proposal.facet!.further = true));
+  fields
+    .filter(({ proposal }) => proposal.sort !== null)
+    .slice(MOST_SORTS)
+    .forEach(({ proposal }) => (proposal.sort!.further = true));
+}
+
 /** `suppliers.id` beside `suppliers.name`: the ids are counted, the names are shown. */
 function pairLabels(fields: FieldProfile[]): void {
   for (const field of fields) {
@@ -179,6 +240,27 @@ function pairLabels(fields: FieldProfile[]): void {
     if (field.proposal.facet?.kind !== 'values') continue;
     field.proposal.facet = { ...field.proposal.facet, labelField: label.path, reason: `ids, shown by ${label.path}` };
     label.proposal.facet = null;
+  }
+}
+
+/** A latitude beside a longitude: a rule makes a position of them. */
+function pairPositions(fields: FieldProfile[]): void {
+  if (fields.some(({ proposal }) => proposal.geo !== null)) return;
+  // The least and the most of a field stand for all of its values.
+  const ends = (of: (numbers: NonNullable<FieldProfile['numbers']>) => number): RecordJson =>
+    Object.fromEntries(fields.map(({ path, numbers, samples }) => [path, numbers === null ? samples[0] : of(numbers)]));
+  const rows = [ends(({ min }) => min), ends(({ max }) => max)];
+  const single = fields.filter(({ lists }) => lists === 0).map(({ path }) => path);
+  for (const { rule, reason } of proposePositions(rows, single)) {
+    if (rule.from === undefined) continue;
+    const field = fields.find(({ path }) => path === rule.from![0])!;
+    field.warnings.push({
+      code: 'looks-like-coordinates',
+      detail: `Half of a position: ${reason} need one field with both.`,
+      records: field.records,
+      examples: [],
+      repair: rule,
+    });
   }
 }
 

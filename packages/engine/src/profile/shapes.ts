@@ -1,4 +1,5 @@
-import { readDate } from '../rules/coercions.ts';
+import { beginsAsName, isCode } from '../understand/naming.ts';
+import { readDate } from '../rules/dates.ts';
 
 /** What texts can look like, told value by value. A new one is a line here. */
 export const SHAPES = {
@@ -14,9 +15,11 @@ export const SHAPES = {
   date: (text: string) => /\d/.test(text) && text.length <= 30 && readDate(text) !== undefined,
   number: (text: string) => /^[-+]?(0|[1-9]\d{0,14})([.,]\d+)?$/.test(text.trim()),
   boolean: (text: string) => /^(true|false|yes|no)$/i.test(text),
-  coordinates: (text: string) => /^-?\d{1,3}\.\d{3,}\s*,\s*-?\d{1,3}\.\d{3,}$/.test(text),
   json: (text: string) => /^\s*(\{.*\}|\[.*\])\s*$/s.test(text),
   separated: (text: string) => /[|;]/.test(text) || /\S, ?\S/.test(text),
+  /** Begins as a name does. */
+  name: beginsAsName,
+  code: isCode,
   oddSpaces: (text: string) => text !== text.trim() || /\s{2,}/.test(text),
   /** `A > B > C` and the like. */
   levels: (text: string) => /\S (>|›|»|\/|::) \S/.test(text),

@@ -1,6 +1,7 @@
-import type { FieldWarning } from '@yucca/contract';
-import { separatorOf } from '../rules/propose.ts';
-import { readNumber } from '../rules/coercions.ts';
+import type { FieldRule, FieldWarning } from '@yucca/contract';
+import { memoByObject } from '../memo/by-object.ts';
+import { proposeForColumn, separatorOf } from '../rules/propose.ts';
+import { readNumber } from '../rules/numbers.ts';
 import type { FieldFacts } from './field-facts.ts';
 import type { Shape } from './shapes.ts';
 
@@ -40,9 +41,9 @@ const mixedTypes: Look = (looked) => {
     records: Math.min(texts, numbers),
     examples: examplesOf(looked),
     ...(numbers >= texts && readable > 0
-      ? { repair: { as: 'number' as const } }
+      ? { repair: { field: facts.path, as: 'number' as const } }
       : numbers < texts
-        ? { repair: { as: 'text' as const } }
+        ? { repair: { field: facts.path, as: 'text' as const } }
         : {}),
   };
 };
@@ -80,29 +81,76 @@ function looksLike(
 
 const onlyText = ({ facts }: Looked): boolean => facts.count('number') === 0 && facts.count('boolean') === 0;
 
+/** The one rule that reads the texts of a field as numbers, dates or positions, with its unit, pattern or order. */
+function ruleFor({ facts }: Looked, as: FieldRule['as']): FieldRule | null {
+  const found = rulesOf(facts).filter((rule) => rule.as === as);
+  return found.length === 1 || as === 'position' ? (found[0] ?? null) : null;
+}
+
+/** What the texts of a field are proposed to be read as; nothing of that kind is without a digit. */
+const rulesOf = memoByObject(({ path, textExamples }: FieldFacts): FieldRule[] => {
+  const texts = textExamples.filter((text) => text.trim() !== '' && text.length <= LONGEST_READ && /\d/.test(text));
+  if (texts.length < textExamples.length * NEARLY || texts.length === 0) return [];
+  return proposeForColumn(path, texts).map(({ rule }) => rule);
+});
+
+/** No number, date or position is longer. */
+const LONGEST_READ = 120;
+
+const numberAsText: Look = (looked) => {
+  const { facts, keyField } = looked;
+  if (facts.path === keyField || facts.texts.count === 0 || !onlyText(looked) || facts.share('date') >= NEARLY)
+    return null;
+  const rule = ruleFor(looked, 'number');
+  if (rule === null && facts.share('number') < NEARLY) return null;
+  return {
+    code: 'looks-like-number',
+    detail: 'Numbers written as text: no range, no sort by size, no signal until they are read as numbers.',
+    records: facts.records,
+    examples: examplesOf(looked),
+    ...(rule === null ? {} : { repair: rule }),
+  };
+};
+
+const dateAsText: Look = (looked) => {
+  const { facts, keyField } = looked;
+  if (facts.path === keyField || facts.texts.count === 0 || facts.share('isoDate') >= 0.5) return null;
+  const rule = facts.share('date') >= NEARLY ? { field: facts.path, as: 'date' as const } : ruleFor(looked, 'date');
+  if (rule === null) return null;
+  return {
+    code: 'looks-like-date',
+    detail: 'Dates, but not ISO 8601: they sort by their letters and no date facet can count them.',
+    records: facts.records,
+    examples: examplesOf(looked),
+    repair: rule,
+  };
+};
+
+const positionAsText: Look = (looked) => {
+  const rule = looked.facts.texts.count === 0 ? null : ruleFor(looked, 'position');
+  if (rule === null) return null;
+  return {
+    code: 'looks-like-coordinates',
+    detail: 'A position as text: for “near me” it must be a GeoJSON point or {lat, lng}.',
+    records: looked.facts.records,
+    examples: examplesOf(looked),
+    repair: rule,
+  };
+};
+
 /** Every kind of warning, those that cost most first. */
 export const LOOKS: readonly Look[] = [
   mixedTypes,
-  looksLike(
-    'looks-like-number',
-    'number',
-    'Numbers written as text: no range, no sort by size, no signal until they are read as numbers.',
-    (looked) => (onlyText(looked) ? { repair: { as: 'number' } } : null),
-  ),
+  numberAsText,
   looksLike(
     'looks-like-boolean',
     'boolean',
     'Yes or no written as text: a filter with TRUE and FALSE does not find them.',
-    (looked) => (onlyText(looked) ? { repair: { as: 'boolean' } } : null),
+    (looked) => (onlyText(looked) ? { repair: { field: looked.facts.path, as: 'boolean' } } : null),
   ),
-  looksLike(
-    'looks-like-date',
-    'date',
-    'Dates, but not ISO 8601: they sort by their letters and no date facet can count them.',
-    ({ facts }) => (facts.share('isoDate') < 0.5 ? { repair: { as: 'date' } } : null),
-  ),
-  looksLike('looks-like-json', 'json', 'JSON in a text: what is inside has no fields of its own.', () => ({
-    repair: { as: 'json' },
+  dateAsText,
+  looksLike('looks-like-json', 'json', 'JSON in a text: what is inside has no fields of its own.', ({ facts }) => ({
+    repair: { field: facts.path, as: 'json' },
   })),
   looksLike(
     'looks-like-list',
@@ -110,15 +158,11 @@ export const LOOKS: readonly Look[] = [
     'Several values in one text: a facet counts each combination as a value of its own.',
     ({ facts }) => {
       const separator = facts.lists > 0 || facts.share('levels') > 0.5 ? null : separatorOf(facts.textExamples);
-      return separator === null ? null : { repair: { as: 'list', separator } };
+      return separator === null ? null : { repair: { field: facts.path, as: 'list', separator } };
     },
     0.2,
   ),
-  looksLike(
-    'looks-like-coordinates',
-    'coordinates',
-    'A place as text: for “near me” it must be a GeoJSON point or {lat, lng}.',
-  ),
+  positionAsText,
   looksLike(
     'looks-like-html',
     'html',

@@ -6,7 +6,7 @@ import { DocSet } from '../sets/doc-set.ts';
 import { Results } from '../sets/results.ts';
 import { signalsOf } from '../signals/signals.ts';
 import { checkRequest } from './check.ts';
-import { SearchCancelledError, type SearchContext } from './context.ts';
+import { SearchCancelledError, type QueryContext } from './context.ts';
 import { matchesOf, matchQuery, type Matching } from './match/match-query.ts';
 import { withinBudget } from './match/query-budget.ts';
 import { givenUp } from './match/relax.ts';
@@ -16,6 +16,7 @@ import { boostedDocs, readBoosts } from './rank/boosts.ts';
 import { rankGrouped, type Found } from './rank/group.ts';
 import { pinnedDocs, standingPins, withPins, type Pin, type Shown } from './rank/pins.ts';
 import { compareAnywhere, rankAcross, type Candidate, type RankJob } from './rank/rank.ts';
+import { wholeValues } from './rank/whole-values.ts';
 import { sortingFor } from './rank/sort-keys.ts';
 
 const stop = (): never => {
@@ -41,7 +42,7 @@ export function withArranged<T>(
   generation: Generation,
   tuning: Tuning,
   request: SearchRequest,
-  context: SearchContext,
+  context: QueryContext,
   use: (arranged: Arranged) => T,
 ): T {
   checkRequest(request, tuning);
@@ -129,10 +130,12 @@ function rank(
   const [lift, sink] = [readBoosts(placed.lift, segments), readBoosts(placed.sink, segments)];
   const jobs = matching.segments.map((match, index): RankJob => {
     const pinned = pins.filter(({ segment }) => segment === index).map(({ doc }) => doc);
+    const others = pinned.length === 0 ? results[index]! : withoutDocs(results[index]!, pinned);
     return {
       index,
       match,
-      results: pinned.length === 0 ? results[index]! : withoutDocs(results[index]!, pinned),
+      results: others,
+      whole: wholeValues(match.segment, matching.query, match.fields, others.set),
       idfs: matching.idfs,
       signals: signals[index]!,
       share: tuning.signalShare,

@@ -1,8 +1,10 @@
-import { LIMITS, pointerToken, type SearchRequest, type Tuning } from '@yucca/contract';
+import { FACET_KINDS, LIMITS, pointerToken, type SearchRequest, type Tuning } from '@yucca/contract';
 import { nearestName } from '../filter/nearest-name.ts';
 import { SearchRequestError } from './context.ts';
 
-/** Checks what a JSON Schema cannot: the result window and the names of facets and sorts. Throws a SearchRequestError. */
+/**
+ * Checks what a JSON Schema cannot: the result window and the names of facets and sorts. Throws a SearchRequestError.
+ */
 export function checkRequest(request: SearchRequest, tuning: Tuning): void {
   const { page = 1, size = 20 } = request;
   if (page * size > LIMITS.resultWindow) {
@@ -35,7 +37,7 @@ function checkFacets({ facets, select }: SearchRequest, tuning: Tuning): void {
     const rule = tuning.facets.find((facet) => facet.name === name);
     if (rule === undefined) throw new SearchRequestError(pointer, unknown('facet', name, names));
     if (Array.isArray(choice)) continue;
-    if (rule.kind === 'values' || rule.kind === 'tree') {
+    if (FACET_KINDS[rule.kind].named) {
       throw new SearchRequestError(pointer, `“${name}” has values to choose from, not a range.`);
     }
     if (rule.kind === 'numbers' && [choice.min, choice.max].some((end) => typeof end === 'string')) {

@@ -3,14 +3,17 @@ import type { SearchAnswer } from '@yucca/contract';
 /** What the engine answers; the server adds the query's id and the times. */
 export type EngineAnswer = Omit<SearchAnswer, 'queryId' | 'timing'>;
 
-/** What a search is told besides the request. The engine has no clock and knows no keys. */
-export interface SearchContext {
+/**
+ * What a query is told besides the request, on its way from a route to the engine, which has no clock and knows no
+ * keys.
+ */
+export interface QueryContext {
   /** ISO date of the day, for placements with dates. */
-  today?: string;
+  today?: string | undefined;
   /** A condition the asker cannot get round: records outside it do not exist for this search. */
-  forcedFilter?: string;
+  forcedFilter?: string | undefined;
   /** Asked between steps; true ends the search with a SearchCancelledError. */
-  cancelled?: () => boolean;
+  cancelled?: (() => boolean) | undefined;
 }
 
 /** A request that is well formed and asks for something that is not there. `pointer` says where. */

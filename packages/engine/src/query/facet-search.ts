@@ -1,14 +1,14 @@
 import { facetValues, LIMITS, type FacetValuesAnswer, type SearchRequest, type Tuning } from '@yucca/contract';
-import { sourceEnd, words, type Word } from '../text/words.ts';
+import { sourceEnd, words, wordsOfName, type Word } from '../text/words.ts';
 import { typoDistances } from '../text/distance.ts';
 import type { Generation } from '../segment/generation.ts';
-import { SearchRequestError, type SearchContext } from './context.ts';
+import { SearchRequestError, type QueryContext } from './context.ts';
 import { typosAllowed } from './parse/parse-query.ts';
 import { search } from './search.ts';
 
 /**
- * Looks for a text inside the values of one facet: each word of it must begin a word of the value's name, typos allowed as
- * in a search. Counts are those within the current query, choices and filter. Throws a SearchRequestError.
+ * Looks for a text inside the values of one facet: each word of it must begin a word of the value's name, typos allowed
+ * as in a search. Counts are those within the current query, choices and filter. Throws a SearchRequestError.
  */
 export function searchFacet(
   generation: Generation,
@@ -17,7 +17,7 @@ export function searchFacet(
   name: string,
   text: string,
   size: number,
-  context: SearchContext = {},
+  context: QueryContext = {},
 ): FacetValuesAnswer {
   const rule = tuning.facets.find((facet) => facet.name === name);
   if (rule === undefined) throw new SearchRequestError('/field', `There is no facet called “${name}”.`);
@@ -31,7 +31,7 @@ export function searchFacet(
   const found = facetValues(answer.facets[name])
     .filter(({ count, selected }) => count > 0 || selected)
     .flatMap((value) => {
-      const match = readName(value.label, words(value.label), asked);
+      const match = readName(value.label, wordsOfName(value.label), asked);
       return match === null ? [] : [{ ...value, ...match }];
     })
     .sort((a, b) => a.typos - b.typos || b.count - a.count || (a.value < b.value ? -1 : 1));

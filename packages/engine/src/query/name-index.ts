@@ -4,8 +4,8 @@ import type { AskedWord } from './facet-search.ts';
 import { walkTypos } from './match/typo-walk.ts';
 
 /**
- * The words of many names, as a dictionary: which names hold a word that begins like what is typed, typos allowed, is found
- * by one walk for each word (see typo-walk.ts), however many names there are.
+ * The words of many names, as a dictionary: which names hold a word that begins like what is typed, typos allowed, is
+ * found by one walk for each word (see typo-walk.ts), however many names there are.
  */
 export class NameIndex {
   readonly #names: readonly (readonly Word[])[];

@@ -1,7 +1,8 @@
-import { facetValues, type FacetValue, type Tuning } from '@yucca/contract';
-import { words, type Word } from '../text/words.ts';
+import { FACET_KINDS, facetValues, type FacetValue, type Tuning } from '@yucca/contract';
+import { memoByObject } from '../memo/by-object.ts';
+import { wordsOfName, type Word } from '../text/words.ts';
 import type { Generation } from '../segment/generation.ts';
-import type { SearchContext } from './context.ts';
+import type { QueryContext } from './context.ts';
 import { NameIndex } from './name-index.ts';
 import { search } from './search.ts';
 
@@ -20,35 +21,34 @@ export interface NamedValues {
 /** Kept for different days and forced filters: scoped tokens may bring many. */
 const MOST_KEPT = 20;
 
-/** A generation and a tuning never change, so what is kept under them is right as long as they live. */
-const kept = new WeakMap<Generation, WeakMap<Tuning, Map<string, NamedValues>>>();
+/** By day and forced filter. */
+const valuesOf = memoByObject<Generation, (tuning: Tuning) => Map<string, NamedValues>>(() =>
+  memoByObject(() => new Map()),
+);
 /** Writes change the counts, and hardly ever the names: the index made last is used again where they are the same. */
-const lastIndex = new WeakMap<Tuning, NameIndex>();
+const lastIndexOf = memoByObject<Tuning, { names: NameIndex | null }>(() => ({ names: null }));
 
 /**
  * All values that facets have over the whole collection, with their counts: what completions are taken from with every
  * keystroke. Counted once for each state of the collection.
  */
-export function namedValues(generation: Generation, tuning: Tuning, context: SearchContext): NamedValues {
-  const ofGeneration = kept.get(generation) ?? new WeakMap<Tuning, Map<string, NamedValues>>();
-  kept.set(generation, ofGeneration);
-  const ofTuning = ofGeneration.get(tuning) ?? new Map<string, NamedValues>();
-  ofGeneration.set(tuning, ofTuning);
+export function namedValues(generation: Generation, tuning: Tuning, context: QueryContext): NamedValues {
+  const kept = valuesOf(generation)(tuning);
   const key = JSON.stringify([context.today, context.forcedFilter]);
-  let values = ofTuning.get(key);
+  let values = kept.get(key);
   if (!values) {
     values = indexed(countAll(generation, tuning, context), tuning);
-    if (ofTuning.size >= MOST_KEPT) ofTuning.clear();
-    ofTuning.set(key, values);
+    if (kept.size >= MOST_KEPT) kept.clear();
+    kept.set(key, values);
   }
   return values;
 }
 
 function indexed(values: readonly NamedValue[], tuning: Tuning): NamedValues {
   const written = values.map((value) => value.written);
-  const last = lastIndex.get(tuning);
-  const names = last?.isOf(written) ? last : new NameIndex(written);
-  lastIndex.set(tuning, names);
+  const last = lastIndexOf(tuning);
+  const names = last.names?.isOf(written) ? last.names : new NameIndex(written);
+  last.names = names;
   return { values, names };
 }
 
@@ -60,13 +60,13 @@ function wordsOf(label: string): readonly Word[] {
   let written = cut.get(label);
   if (written === undefined) {
     if (cut.size >= MOST_CUT) cut.clear();
-    cut.set(label, (written = words(label)));
+    cut.set(label, (written = wordsOfName(label)));
   }
   return written;
 }
 
-function countAll(generation: Generation, tuning: Tuning, context: SearchContext): NamedValue[] {
-  const facets = tuning.facets.filter(({ kind }) => kind === 'values' || kind === 'tree');
+function countAll(generation: Generation, tuning: Tuning, context: QueryContext): NamedValue[] {
+  const facets = tuning.facets.filter(({ kind }) => FACET_KINDS[kind].named);
   if (facets.length === 0) return [];
   const whole = { ...tuning, facets: facets.map((facet) => ({ ...facet, size: Infinity })) };
   const names = facets.map(({ name }) => name);

@@ -1,8 +1,9 @@
 import type { SearchRequest, Tuning } from '@yucca/contract';
+import { memoByObject } from '../memo/by-object.ts';
 import type { Generation } from '../segment/generation.ts';
 import { DocSet } from '../sets/doc-set.ts';
 import { withArranged } from './arrange.ts';
-import type { EngineAnswer, SearchContext } from './context.ts';
+import type { EngineAnswer, QueryContext } from './context.ts';
 import { present } from './present/present.ts';
 import { understoodWords } from './present/understood-words.ts';
 
@@ -11,7 +12,7 @@ export function search(
   generation: Generation,
   tuning: Tuning,
   request: SearchRequest,
-  context: SearchContext = {},
+  context: QueryContext = {},
 ): EngineAnswer {
   return DocSet.scoped(() => searchScoped(generation, tuning, request, context));
 }
@@ -20,7 +21,7 @@ function searchScoped(
   generation: Generation,
   tuning: Tuning,
   request: SearchRequest,
-  context: SearchContext,
+  context: QueryContext,
 ): EngineAnswer {
   return withArranged(generation, tuning, request, context, (arranged) => {
     const { page = 1, size = 20 } = request;
@@ -36,21 +37,29 @@ function searchScoped(
       understood: {
         words: understoodWords(matching, context.forcedFilter !== undefined, total === 0),
         dropped,
+        ...(arranged.parsed.isWordless ? { wordless: true } : {}),
         placements: placed.names,
         redirect: placed.redirect,
         notice: placed.notice,
+        ...(tuning.search.length > 0 ? {} : leftOut(generation)),
       },
       generation: generation.number,
     };
   });
 }
 
+/** Text fields that a tuning which names none does not search, because there are too many. */
+const leftOut = memoByObject(({ segments }: Generation): { unsearched?: string[] } => {
+  const paths = new Set(segments.flatMap(({ segment }) => segment.meta.unsearched ?? []));
+  return paths.size === 0 ? {} : { unsearched: [...paths] };
+});
+
 /** How many results a search has. Throws like search. */
 export function countResults(
   generation: Generation,
   tuning: Tuning,
   request: SearchRequest,
-  context: SearchContext = {},
+  context: QueryContext = {},
 ): number {
   return DocSet.scoped(() => withArranged(generation, tuning, request, context, ({ total }) => total));
 }

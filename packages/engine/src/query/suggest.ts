@@ -1,17 +1,17 @@
 import { eachLeaf, leavesAt, type RecordJson, type SuggestAnswer, type Suggestion, type Tuning } from '@yucca/contract';
 import { findNode, findWord } from '../segment/trie.ts';
-import { foldWords, sourceEnd, words, type Word } from '../text/words.ts';
+import { foldWords, sourceEnd, stretches, type Word } from '../text/words.ts';
 import type { Generation } from '../segment/generation.ts';
-import type { SearchContext } from './context.ts';
+import type { QueryContext } from './context.ts';
 import { countResults, search } from './search.ts';
 import { askedWords, readName } from './facet-search.ts';
 import { namedValues } from './named-values.ts';
 import { parseQuery } from './parse/parse-query.ts';
 
 /**
- * Completions of what is being typed: `pastQueries` that begin like it and still find something, facet values whose name
- * goes on from it, and titles of the best records, in this order. Queries take half of the places, and those for which
- * there are no values. Nothing is suggested that a forced filter hides.
+ * Completions of what is being typed: `pastQueries` that begin like it and still find something, facet values whose
+ * name goes on from it, and titles of the best records, in this order. Queries take half of the list, and those for
+ * which there are no values. Nothing is suggested that a forced filter hides.
  *
  * @param pastQueries what others have asked for, the most asked first
  */
@@ -21,16 +21,17 @@ export function suggest(
   q: string,
   size: number,
   pastQueries: readonly string[] = [],
-  context: SearchContext = {},
+  context: QueryContext = {},
 ): SuggestAnswer {
-  const typed = words(q);
+  const typed = stretches(q);
   if (typed.length === 0) return { q, suggestions: [] };
   const seen = new Set<string>();
   const isNew = ({ text }: Suggestion): boolean => {
     const name = foldWords(text);
     return !seen.has(name) && !!seen.add(name);
   };
-  // Before the queries: a value narrows the results to just what it names, a query of the same words is the lesser offer.
+  // Before the queries: a value narrows the results to just what it names, a query of the same words is the lesser
+  // offer.
   const values = fromValues(generation, tuning, q, size, context).filter(isNew);
   const mostQueries = Math.max(Math.ceil(size / 2), size - values.length);
   const queries: Suggestion[] = [];
@@ -39,8 +40,8 @@ export function suggest(
     const query = readQuery(generation, tuning, typed, text, context);
     if (query !== null && isNew(query)) queries.push(query);
   }
-  const places = size - queries.length - values.length;
-  const titles = places > 0 ? fromRecords(generation, tuning, q, size, context).filter(isNew) : [];
+  const left = size - queries.length - values.length;
+  const titles = left > 0 ? fromRecords(generation, tuning, q, size, context).filter(isNew) : [];
   return { q, suggestions: [...queries, ...values, ...titles].slice(0, size) };
 }
 
@@ -52,7 +53,7 @@ export function isWorthOffering(
   generation: Generation,
   tuning: Tuning,
   q: string,
-  context: SearchContext = {},
+  context: QueryContext = {},
 ): boolean {
   const { words: asked, excluded } = parseQuery(q, tuning);
   if (asked.length === 0 || excluded.length > 0 || asked.some(({ phrase }) => phrase !== null)) return false;
@@ -71,7 +72,7 @@ function readQuery(
   tuning: Tuning,
   typed: readonly Word[],
   text: string,
-  context: SearchContext,
+  context: QueryContext,
 ): Suggestion | null {
   const begin = typed.map((word) => word.text).join(' ');
   const name = foldWords(text);
@@ -82,7 +83,7 @@ function readQuery(
   // One word in what may be seen can be enough to find something; the others would tell what is hidden.
   if (context.forcedFilter !== undefined && !isWorthOffering(generation, tuning, text, context)) return null;
   // Up to the last letter that is typed, which may stand inside a word.
-  const written = words(text);
+  const written = stretches(text);
   const last = written[typed.length - 1]!;
   const end = sourceEnd(text, last.start, last.end, typed.at(-1)!.text.length);
   return { text, ranges: [[written[0]!.start, end]], count: total, kind: 'query' };
@@ -93,7 +94,7 @@ function fromValues(
   tuning: Tuning,
   q: string,
   size: number,
-  context: SearchContext,
+  context: QueryContext,
 ): Suggestion[] {
   const asked = askedWords(q, tuning);
   const { values, names } = namedValues(generation, tuning, context);
@@ -121,7 +122,7 @@ function fromRecords(
   tuning: Tuning,
   q: string,
   size: number,
-  context: SearchContext,
+  context: QueryContext,
 ): Suggestion[] {
   const titles = [...tuning.search].sort((a, b) => b.weight - a.weight).map(({ field }) => field);
   const { results } = search(generation, tuning, { q, size, record: false }, context);

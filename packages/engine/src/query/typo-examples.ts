@@ -11,9 +11,9 @@ const TRIED = 400;
 const LEAST_LETTERS = 3;
 
 /**
- * What a change of the typo rules lets in and keeps out: for each of the most common words of the data, the other words it
- * is taken for under one tuning and not under the other. Those that bring the most records come first.
- * Takes some 20 µs for each word tried and thousand words of the dictionary, so it is for a bench and not for a keystroke.
+ * What a change of the typo rules lets in and keeps out: for each of the most common words of the data, the other words
+ * it is taken for under one tuning and not under the other. Those that bring the most records come first. Takes some 20
+ * µs for each word tried and thousand words of the dictionary, so it is for a bench and not for a keystroke.
  */
 export function typoExamples({ segments }: Generation, before: Tuning, after: Tuning, most = 6): TypoExamples {
   const largest = segments.reduce<Segment | null>(

@@ -13,38 +13,38 @@ import { DocSet } from '../sets/doc-set.ts';
 import { typoDistances } from '../text/distance.ts';
 import { words } from '../text/words.ts';
 import type { Generation } from '../segment/generation.ts';
-import type { SearchContext } from './context.ts';
+import type { QueryContext } from './context.ts';
 import { readCondition, within, type SegmentMatch } from './match/match-query.ts';
 import type { QueryWord } from './parse/parse-query.ts';
 import { withArranged, type Arranged } from './arrange.ts';
 import { present } from './present/present.ts';
 import { anywhere, matchWord } from './match/word-match.ts';
 
-interface Place {
+interface Found {
   segment: number;
   doc: number;
 }
 
 /**
- * Where the record with this key stands among the results of a search, or everything that keeps it out. Throws as search
- * does. A record outside the forced filter does not exist.
+ * Where the record with this key stands among the results of a search, or everything that keeps it out. Throws as
+ * search does. A record outside the forced filter does not exist.
  */
 export function whereabouts(
   generation: Generation,
   tuning: Tuning,
   request: SearchRequest,
   id: string,
-  context: SearchContext = {},
+  context: QueryContext = {},
 ): Whereabouts {
   const whole: SearchRequest = { ...request, page: 1, size: LIMITS.resultWindow, facets: [], explain: true };
   return DocSet.scoped(() =>
     withArranged(generation, tuning, whole, context, (arranged) => {
       const { matching, shown, total, others } = arranged;
-      const place = findRecord(generation, id, context);
-      if (place === null) return { id, place: null, total, result: null, reasons: [{ kind: 'absent' }] };
+      const found = findRecord(generation, id, context);
+      if (found === null) return { id, place: null, total, result: null, reasons: [{ kind: 'absent' }] };
       const at = shown.findIndex((one) => {
         const { segment, doc } = one.pin ?? one.candidate;
-        return segment === place.segment && doc === place.doc;
+        return segment === found.segment && doc === found.doc;
       });
       if (at === -1)
         return {
@@ -52,7 +52,7 @@ export function whereabouts(
           place: null,
           total,
           result: null,
-          reasons: reasonsFor(generation, tuning, whole, arranged, place, id),
+          reasons: reasonsFor(generation, tuning, whole, arranged, found, id),
         };
       const [result] = present(matching, tuning, whole, [shown[at]!], others);
       return { id, place: at + 1, total, result: result!, reasons: [] };
@@ -60,7 +60,7 @@ export function whereabouts(
   );
 }
 
-function findRecord({ segments }: Generation, id: string, { forcedFilter }: SearchContext): Place | null {
+function findRecord({ segments }: Generation, id: string, { forcedFilter }: QueryContext): Found | null {
   const all = segments.map(({ segment }) => segment);
   for (const [index, { segment, dead }] of segments.entries()) {
     const doc = segment.docsOfKey(id).find((one) => !dead.has(one));
@@ -76,7 +76,7 @@ function reasonsFor(
   tuning: Tuning,
   request: SearchRequest,
   { matching, parsed, placed, dropped }: Arranged,
-  { segment: index, doc }: Place,
+  { segment: index, doc }: Found,
   id: string,
 ): Reason[] {
   const match = matching.segments[index]!;

@@ -1,7 +1,7 @@
 import type { MatchKind } from '@yucca/contract';
 
 /**
- * The text score, 0 to 100. For one word of the query in one place of a record:
+ * The text score, 0 to 100. For one word of the query in one position of a record:
  *
  *   points = field × form × start × length                                            each from 0 to 1
  *
@@ -16,7 +16,10 @@ import type { MatchKind } from '@yucca/contract';
 /** How far each typo takes the points down: only results with other typos elsewhere are compared by it. */
 const TRUST_BY_TYPOS = [1, 0.7, 0.5] as const;
 
-/** How much each way of matching a whole word is trusted. A beginning never reaches the least of them. */
+/**
+ * How much each way of matching a whole word is trusted. A beginning, and a part of a compound, never reaches the least
+ * of them.
+ */
 const TRUST: Readonly<Record<MatchKind, number>> = {
   exact: 1,
   phrase: 1,
@@ -24,6 +27,7 @@ const TRUST: Readonly<Record<MatchKind, number>> = {
   split: 0.95,
   synonym: 0.92,
   stem: 0.9,
+  compound: 1,
   prefix: 1,
   typo: 1,
 };

@@ -2,10 +2,13 @@ import { LIMITS, type RecordJson, valueAt } from '@yucca/contract';
 import type { ColumnMeta } from '../columns/column-builder.ts';
 import { eachLabel } from '../columns/labels.ts';
 import { buildTree } from '../geo/kd-tree.ts';
+import { isMadeKey } from '../text/made-key.ts';
 import { readPosition } from '../geo/geo-point.ts';
+import { LEAST_COMPOUND } from '../text/compounds.ts';
+import { orderByEnds } from './word-ends.ts';
 import { stemmerFor } from '../text/stem.ts';
 import { blankTags } from '../text/tokens.ts';
-import { FieldTree, type FieldInfo, type FieldNode } from './field-tree.ts';
+import { FieldTree, isSearchedUnasked, type FieldInfo, type FieldNode } from './field-tree.ts';
 import { Section, writeSegment, type SectionInput } from '../bytes/flat-buffer.ts';
 import { GrowingArray } from '../bytes/growing-array.ts';
 import { buildKeyTable } from './key-table.ts';
@@ -19,11 +22,15 @@ export interface SegmentMeta {
   firstVersionId: number;
   firstOrder: number;
   terms: number;
+  /** Its long words are kept by their last letters. */
+  hasWordEnds?: boolean;
   languages: string[];
   /** In the order of the field numbers inside the postings. */
   searchFields: string[];
   /** Those of them that hold strings: what is searched when a tuning names no fields. */
   stringFields: string[];
+  /** Text fields that are not searched, because there are too many; the first of very many. */
+  unsearched?: string[];
   /** By field number: the fewest words a record has in the field, if it has any; at most 255. */
   shortest: number[];
   /** Fields whose numbers and booleans are searchable too. */
@@ -33,16 +40,16 @@ export interface SegmentMeta {
   paths: string[];
   /** Fields that hold the key of every record, as text. */
   keyFields: string[];
-  /** Every path that holds scalars, with the columns it has; a column's place in the list is its part number. */
+  /** Every path that holds scalars, with the columns it has; a column's index in the list is its part number. */
   columns: ColumnMeta[];
-  /** A position field's place in the list is its part number. */
+  /** A position field's index in the list is its part number. */
   geo: string[];
 }
 
 export interface SourceRecord {
   /** Number of this version of the record, growing with every write; at most 2^53. */
   versionId: number;
-  /** Its place in record order: the `versionId` of its first version. */
+  /** Its number in record order: the `versionId` of its first version. */
   order: number;
   key: string;
   /** The record as stored; parsed here when `record` is not given. */
@@ -58,6 +65,8 @@ export class SegmentBuilder {
   readonly #frequentDocs: number | undefined;
   readonly #fields: FieldTree;
   readonly #stringFields = new Set<string>();
+  /** The key of the record at hand, when it was made of its content: nobody looks for its letters. */
+  #madeKey: string | null = null;
   readonly #words = new WordCollector();
   readonly #versionIds = new GrowingArray(Float64Array);
   readonly #orders = new GrowingArray(Float64Array);
@@ -69,11 +78,17 @@ export class SegmentBuilder {
 
   #keyFields: string[] | null = null;
 
-  /** `frequentDocs`: in how many documents a word has to stand to count as frequent; see frequent-pairs.ts. */
-  constructor(plan: IndexPlan, { frequentDocs }: { frequentDocs?: number } = {}) {
+  /**
+   * `frequentDocs`: in how many documents a word has to stand to count as frequent; see frequent-pairs.ts.
+   * `hasNoColumn`: fields whose values are not to stand anywhere but in the plan's columns.
+   */
+  constructor(
+    plan: IndexPlan,
+    { frequentDocs, hasNoColumn }: { frequentDocs?: number; hasNoColumn?: (path: string) => boolean } = {},
+  ) {
     this.#plan = plan;
     this.#frequentDocs = frequentDocs;
-    this.#fields = new FieldTree(plan);
+    this.#fields = new FieldTree(plan, hasNoColumn);
     this.#positions = plan.geo.map(() => ({
       lats: new GrowingArray(Float64Array),
       lngs: new GrowingArray(Float64Array),
@@ -92,6 +107,7 @@ export class SegmentBuilder {
   /** Adds one record. Throws a SyntaxError when its JSON cannot be read. */
   add({ versionId, order, key, json, record = JSON.parse(json) as RecordJson }: SourceRecord): void {
     const doc = this.docs;
+    this.#madeKey = this.#plan.allStrings && isMadeKey(key) ? key : null;
     this.#versionIds.push(versionId);
     this.#orders.push(order);
     this.#keyFields = (this.#keyFields ?? Object.keys(record)).filter(
@@ -118,7 +134,8 @@ export class SegmentBuilder {
     if (typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean') {
       const { info } = node;
       info.column?.add(doc, value);
-      if (info.planned || (this.#plan.allStrings && typeof value === 'string')) this.#addText(doc, info, value);
+      if (info.planned || (this.#plan.allStrings && isSearchedUnasked(info.isName, value) && value !== this.#madeKey))
+        this.#addText(doc, info, value);
     } else if (value === null || typeof value !== 'object' || levels === 0) {
       return;
     } else if (Array.isArray(value)) {
@@ -133,7 +150,7 @@ export class SegmentBuilder {
   #addText(doc: number, info: FieldInfo, value: string | number | boolean): void {
     const field = this.#fields.numberOf(info);
     if (field === -1) return;
-    if (typeof value === 'string') this.#stringFields.add(info.path);
+    if (isSearchedUnasked(info.isName, value)) this.#stringFields.add(info.path);
     this.#words.addText(doc, field, typeof value === 'string' ? (info.html ? blankTags(value) : value) : String(value));
   }
 
@@ -150,10 +167,12 @@ export class SegmentBuilder {
       firstVersionId: versionIds.least,
       firstOrder: orders.least,
       terms: sorted.length,
+      ...(this.#plan.wordEnds ? { hasWordEnds: true } : {}),
       languages: [...this.#plan.languages],
       searchFields: this.#fields.searchFields,
       shortest: this.#words.shortest(this.#fields.searchFields.length),
       stringFields: this.#fields.searchFields.filter((field) => this.#stringFields.has(field)),
+      ...(this.#fields.unsearched.size === 0 ? {} : { unsearched: [...this.#fields.unsearched] }),
       planned: [...this.#plan.searchFields],
       html: [...this.#plan.html],
       paths: this.#fields.paths,
@@ -175,6 +194,7 @@ export class SegmentBuilder {
       ...trieSections(buildTrie(sorted), [Section.TrieLabels, Section.TrieEnds, Section.TrieFirsts]),
       { kind: Section.TermLengths, data: Uint8Array.from(sorted, (term) => term.length) },
       ...wordSections,
+      ...(this.#plan.wordEnds ? [{ kind: Section.WordEnds, data: orderByEnds(sorted, LEAST_COMPOUND) }] : []),
       ...this.#plan.languages.flatMap((language, part) => stemSections(sorted, language, part)),
       ...columns.flatMap((column) => column.sections),
       ...this.#positions.flatMap(geoSections),

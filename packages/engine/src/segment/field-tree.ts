@@ -1,10 +1,12 @@
 import { ColumnBuilder } from '../columns/column-builder.ts';
+import { isCalledName } from '../text/called-name.ts';
 import type { IndexPlan } from './plan.ts';
 
 export const MAX_FIELDS = 60;
 /** Paths beyond this have no columns: such data has keys for field names. */
 const MAX_COLUMNS = 400;
 const MOST_PATHS = 2_000;
+const MOST_UNSEARCHED = 100;
 
 /** What is known of one dotted path. */
 export interface FieldInfo {
@@ -14,8 +16,14 @@ export interface FieldInfo {
   /** Always searched; otherwise only its strings, when the plan says so. */
   planned: boolean;
   html: boolean;
+  /** It is called a name: its numbers are names as well ("2012"), and searched like its texts. */
+  isName: boolean;
   column: ColumnBuilder | null;
 }
+
+/** Whether a value is searched when a tuning names no fields. */
+export const isSearchedUnasked = (isName: boolean, value: unknown): boolean =>
+  typeof value === 'string' || (isName && typeof value === 'number');
 
 /** One step of a path. Following steps needs no joining of names, which would cost more than the rest of the walk. */
 export interface FieldNode {
@@ -23,15 +31,23 @@ export interface FieldNode {
   children: Map<string, FieldNode>;
 }
 
-/** Every path met in the records, as a tree of steps. A name that holds a dot leads to the same path as the nested one. */
+/**
+ * Every path met in the records, as a tree of steps. A name that holds a dot leads to the same path as the nested one.
+ */
 export class FieldTree {
   readonly root: FieldNode;
   readonly searchFields: string[] = [];
+  /** Text fields past the most that are searched; the first of very many. */
+  readonly unsearched = new Set<string>();
   readonly #plan: IndexPlan;
   readonly #byPath = new Map<string, FieldInfo>();
 
-  constructor(plan: IndexPlan) {
+  readonly #hasNoColumn: (path: string) => boolean;
+
+  /** `hasNoColumn`: fields that have no column unless the plan names them. */
+  constructor(plan: IndexPlan, hasNoColumn: (path: string) => boolean = () => false) {
     this.#plan = plan;
+    this.#hasNoColumn = hasNoColumn;
     this.root = { info: this.#describe(''), children: new Map() };
     plan.searchFields.forEach((path) => this.numberOf(this.#known(path)));
     plan.columns.forEach((path) => this.#known(path));
@@ -66,6 +82,7 @@ export class FieldTree {
     if (info.number === -1 && this.searchFields.length < MAX_FIELDS) {
       info.number = this.searchFields.push(info.path) - 1;
     }
+    if (info.number === -1 && this.unsearched.size < MOST_UNSEARCHED) this.unsearched.add(info.path);
     return info.number;
   }
 
@@ -84,8 +101,9 @@ export class FieldTree {
       number: -1,
       planned: searchFields.includes(path),
       html: html.includes(path),
+      isName: isCalledName(path),
       column:
-        path !== '' && (isColumn || this.#byPath.size < MAX_COLUMNS)
+        path !== '' && (isColumn || (this.#byPath.size < MAX_COLUMNS && !this.#hasNoColumn(path)))
           ? new ColumnBuilder(path, isColumn, isColumn && labelled)
           : null,
     };

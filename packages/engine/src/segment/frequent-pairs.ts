@@ -1,21 +1,21 @@
 import { Section, type SectionInput } from '../bytes/flat-buffer.ts';
-import { headField, headStart, isHead, MAX_POSITION, tokenStays, tokenTerm } from './forward.ts';
+import { ForwardCursor, MAX_POSITION } from './forward.ts';
 import { GrowingArray } from '../bytes/growing-array.ts';
 
 /*
- * Where two frequent words stand side by side. A phrase is looked for in the documents that hold its words; when those are most of
- * all documents, reading them is what a query could cost most by (a million documents: 60 ms and more). For the few
- * words that stand in a good part of them, and only in large segments, the index says which documents hold which pair and
- * where: two or three bytes each, a fiftieth of the index. A word that is not frequent leaves few documents to be read.
+ * Where two frequent words stand side by side. A phrase is looked for in the documents that hold its words; when those
+ * are most of all documents, reading them is what a query could cost most by (a million documents: 60 ms and more). For
+ * the few words that stand in a good part of them, and only in large segments, the index says which documents hold
+ * which pair and where: two or three bytes each, a fiftieth of the index. A word that is not frequent leaves few.
  */
 
 /** A frequent word stands in at least this share of all documents, and in so many that reading them takes long. */
 const FREQUENT_SHARE = 1 / 8;
 const FREQUENT_DOCS = 20_000;
-/** No more words than this, the most frequent ones: so a place has room for all of them in 16 bits. */
+/** No more words than this, the most frequent ones: so a position has room for all of them in 16 bits. */
 const MOST_WORDS = 15;
 
-/** The frequent words, ascending. `postings` answers how many documents a word has, one for each of its fields. */
+/** The frequent words, ascending. `postings` returns how many documents a word has, one for each of its fields. */
 export function frequentTerms(
   terms: number,
   docs: number,
@@ -40,7 +40,7 @@ export function pairSections(
   forward: Int32Array,
 ): SectionInput[] {
   const count = frequent.length;
-  /** 1 + the place of a word among the frequent ones. */
+  /** 1 + the position of a word among the frequent ones. */
   const codes = new Uint8Array(terms);
   frequent.forEach((term, i) => (codes[term] = i + 1));
   const lists = Array.from({ length: count * count }, () => new GrowingArray(Uint8Array));
@@ -48,19 +48,14 @@ export function pairSections(
   /** By pair and field: 1 + the last document. A pair is named once a field, where it stands there first. */
   const lastInField = new Int32Array(lists.length * fields);
   for (let doc = 0; count > 0 && doc + 1 < forwardStarts.length; doc++) {
-    // The frequent words of a place and of the one before it, as bits.
-    let [field, place, before, here] = [0, 0, 0, 0];
-    for (let at = forwardStarts[doc]!; at < forwardStarts[doc + 1]!; at++) {
-      const entry = forward[at]!;
-      if (isHead(entry)) {
-        [field, place, before, here] = [headField(entry), headStart(entry) - 1, 0, 0];
-        continue;
-      }
-      if (!tokenStays(entry)) {
-        place++;
-        [before, here] = [here, 0];
-      }
-      const code = codes[tokenTerm(entry)]!;
+    // The frequent words of a position and of the one before it, as bits.
+    let [before, here] = [0, 0];
+    const at = new ForwardCursor(forward, forwardStarts[doc]!, forwardStarts[doc + 1]!);
+    while (at.next()) {
+      const { field, position } = at;
+      if (at.token === 0) here = 0;
+      if (!at.stays) [before, here] = [here, 0];
+      const code = codes[at.term]!;
       if (code === 0) continue;
       here |= 1 << (code - 1);
       for (let bits = before; bits !== 0; bits &= bits - 1) {
@@ -68,7 +63,7 @@ export function pairSections(
         if (lastInField[pair * fields + field] === doc + 1) continue;
         lastInField[pair * fields + field] = doc + 1;
         pushNumber(lists[pair]!, doc - lastDocs[pair]!);
-        pushNumber(lists[pair]!, Math.min(place - 1, MAX_POSITION) * fields + field);
+        pushNumber(lists[pair]!, Math.min(position - 1, MAX_POSITION) * fields + field);
         lastDocs[pair] = doc;
       }
     }
@@ -117,7 +112,7 @@ export class FrequentPairs {
     return (this.#starts[pair + 1]! - this.#starts[pair]!) >>> 1;
   }
 
-  /** Visits the documents that hold a pair, ascending, once for each field with the first place there. */
+  /** Visits the documents that hold a pair, ascending, once for each field with the first position there. */
   each(pair: number, visit: (doc: number, field: number, position: number) => void): void {
     const bytes = this.#bytes;
     let at = this.#starts[pair]!;
@@ -131,8 +126,8 @@ export class FrequentPairs {
     };
     for (let doc = 0; at < this.#starts[pair + 1]!;) {
       doc += next();
-      const place = next();
-      visit(doc, place % this.#fields, Math.floor(place / this.#fields));
+      const position = next();
+      visit(doc, position % this.#fields, Math.floor(position / this.#fields));
     }
   }
 }

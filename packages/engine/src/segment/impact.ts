@@ -1,7 +1,7 @@
 /**
- * Impact classes: how well a word stands in a field, whatever the tuning: how near the start, and in how short a text. The
- * postings of a frequent word are kept in the order of their classes, so that ranking can begin with the documents that
- * may score best and stop long before the end (see query/rank/threshold.ts).
+ * Impact classes: how well a word stands in a field, whatever the tuning: how near the start, and in how short a text.
+ * The postings of a frequent word are kept in the order of their classes, so that ranking can begin with the documents
+ * that may score best and stop long before the end (see query/rank/threshold.ts).
  */
 
 /** The least position, and the fewest words, of each step. */
@@ -23,6 +23,9 @@ const LENGTHS = Uint8Array.from({ length: 256 }, (_, words) => stepOf(LENGTH_STE
 
 /** The step a position belongs to. */
 export const positionStep = (position: number): number => POSITIONS[position]!;
+
+/** The step a number of words belongs to. */
+export const lengthStep = (words: number): number => LENGTHS[Math.min(words, 255)]!;
 
 /** The class of a word at a position of a field that holds so many words. */
 export function impactClass(position: number, fieldWords: number): number {

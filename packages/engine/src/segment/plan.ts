@@ -1,10 +1,18 @@
 import type { Tuning } from '@yucca/contract';
 import { stemAlgorithm } from '../text/stem-languages.ts';
+import { writesCompounds } from '../text/compounds.ts';
+import { TEXT_RULES } from '../text/tokens.ts';
+
+export { writesCompounds } from '../text/compounds.ts';
 
 /** What goes into an index. Made from the tunings that it must be able to answer. */
 export interface IndexPlan {
+  /** Which rules make words of its texts (TEXT_RULES); missing in what was made before there were others. */
+  textRules?: number;
   /** BCP 47 tags: whose stems are kept beside the words. */
   languages: readonly string[];
+  /** Whether words are found by their ends, for parts of compounds; missing where it was not known yet. */
+  wordEnds?: boolean;
   /** Fields whose HTML tags are not words. */
   html: readonly string[];
   /** Whether every field that holds a string in some record is searchable, besides `searchFields`. */
@@ -28,9 +36,11 @@ export function planFor(tunings: readonly Tuning[]): IndexPlan {
     if (labelField !== null) labels.set(`${field}\u0000${labelField}`, { field, labelField });
   }
   return {
+    textRules: TEXT_RULES,
     languages: distinct(
       tunings.flatMap(({ stems, language }) => (stems && stemAlgorithm(language) !== null ? [language] : [])),
     ),
+    ...(tunings.some(({ compounds, language }) => compounds && writesCompounds(language)) ? { wordEnds: true } : {}),
     html: distinct(tunings.flatMap(({ html }) => html)),
     allStrings: tunings.some(({ search }) => search.length === 0),
     searchFields: distinct(tunings.flatMap(({ search }) => search.map(({ field }) => field))),
@@ -46,6 +56,16 @@ export function planFor(tunings: readonly Tuning[]): IndexPlan {
     geo: distinct(tunings.flatMap(({ geo }) => (geo === null ? [] : [geo]))),
   };
 }
+
+/** Whether an index makes words of texts as is asked for: by the rules of today, and with the ends of words. */
+export const isCurrent = (have: IndexPlan, want: IndexPlan): boolean =>
+  have.textRules === want.textRules && (have.wordEnds === true || want.wordEnds !== true);
+
+/**
+ * Whether an index need not be made anew. One that covers what is asked and is not current answers while it is made
+ * again beside that: some words and parts of compounds are not found till then.
+ */
+export const isUpToDate = (have: IndexPlan, want: IndexPlan): boolean => covers(have, want) && isCurrent(have, want);
 
 /** Whether an index made by one plan can answer what another asks for, without a rebuild. */
 export function covers(have: IndexPlan, want: IndexPlan): boolean {

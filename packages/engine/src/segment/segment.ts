@@ -61,6 +61,8 @@ export class Segment {
   readonly classStarts: Uint32Array;
   /** Where two frequent words stand side by side. */
   readonly pairs: FrequentPairs;
+  /** Long words by their last letters; empty where the plan did not ask for it. */
+  readonly wordEnds: Uint32Array;
   /** The words of each document in their order; see forward.ts. */
   readonly forwardStarts: Uint32Array;
   readonly forward: Int32Array;
@@ -105,6 +107,7 @@ export class Segment {
       u8(Section.PairPlaces),
       this.meta.searchFields.length,
     );
+    this.wordEnds = this.meta.hasWordEnds ? u32(Section.WordEnds) : new Uint32Array(0);
     this.forwardStarts = u32(Section.ForwardStarts);
     this.forward = section(Section.Forward) as Int32Array;
     this.#keyStarts = u32(Section.KeyStarts);
@@ -291,7 +294,7 @@ export class Segment {
     };
   }
 
-  /** A document's place in record order. */
+  /** A document's number in record order. */
   order(doc: number): number {
     return this.meta.firstOrder + this.#orders[doc]!;
   }

@@ -5,8 +5,8 @@ import type { SectionInput } from '../bytes/flat-buffer.ts';
  *
  * Preorder makes a subtree one run of nodes: a node's first child follows it, its next sibling is at `ends[node]`. And
  * because words are numbered in the same order, the words under a node are one run of numbers too, from `firsts[node]`
- * to `firsts[ends[node]]`. So a prefix is a single range of words, and a walk that gives up on a node skips all below it
- * with one assignment. `firsts` has one entry more than there are nodes, holding the number of words.
+ * to `firsts[ends[node]]`. So a prefix is a single range of words, and a walk that gives up on a node skips all below
+ * it with one assignment. `firsts` has one entry more than there are nodes, holding the number of words.
  */
 export interface Trie {
   /** The letter (UTF-16 unit) that leads to the node; 0 at the root. */

@@ -1,10 +1,10 @@
 import { eachToken } from '../text/tokens.ts';
 import { Section, type SectionInput } from '../bytes/flat-buffer.ts';
 import {
+  ForwardCursor,
   headEntry,
   headField,
   headStart,
-  headWords,
   isHead,
   MAX_POSITION,
   MOST_WORDS,
@@ -24,8 +24,8 @@ const NONE = 0xffff_ffff;
  * Collects the words of texts, document by document, as a forward index with words numbered as they come; `finish`
  * numbers them in sorted order and turns them into postings by counting, without any sorting of postings.
  *
- * The postings of a word are parted by field: one group for each field it stands in. Groups are counted while collecting,
- * as a short chain for each word.
+ * The postings of a word are parted by field: one group for each field it stands in. Groups are counted while
+ * collecting, as a short chain for each word.
  */
 export class WordCollector {
   readonly #terms = new Map<string, number>();
@@ -37,13 +37,15 @@ export class WordCollector {
   readonly #groupDoc = new GrowingArray(Uint32Array);
   readonly #starts = new GrowingArray(Uint32Array, [0]);
   readonly #entries = new GrowingArray(Int32Array);
-  /** Of the document at hand, by field: the place of the next string, the words so far, and where its heads stand. */
+  /**
+   * Of the document at hand, by field: the position of the next string, the words so far, and where its heads stand.
+   */
   readonly #nextPlace: number[] = [];
   readonly #words: number[] = [];
   readonly #heads: number[] = [];
   /** Of the string at hand. */
   #tokenTerms: number[] = [];
-  #tokenPlaces: number[] = [];
+  #tokenPositions: number[] = [];
   /** By field: the fewest words a document has in it, when it has any. */
   readonly #shortest: number[] = [];
 
@@ -51,14 +53,14 @@ export class WordCollector {
   addText(doc: number, field: number, text: string): void {
     const first = this.#nextPlace[field] ?? 0;
     this.#tokenTerms.length = 0;
-    this.#tokenPlaces.length = 0;
+    this.#tokenPositions.length = 0;
     let ordered = true;
     let last = 0;
-    const count = eachToken(text, (token, _start, _end, place) => {
-      if (place < last) ordered = false;
-      last = place;
+    const count = eachToken(text, (token, _start, _end, position) => {
+      if (position < last) ordered = false;
+      last = position;
       this.#tokenTerms.push(this.#termOf(token));
-      this.#tokenPlaces.push(place);
+      this.#tokenPositions.push(position);
     });
     if (count === 0) return;
     if (!ordered) this.#orderTokens();
@@ -67,9 +69,9 @@ export class WordCollector {
     let before = -1;
     for (let i = 0; i < this.#tokenTerms.length; i++) {
       const term = this.#tokenTerms[i]!;
-      const place = this.#tokenPlaces[i]!;
-      this.#entries.push(tokenEntry(term, place === before));
-      before = place;
+      const position = this.#tokenPositions[i]!;
+      this.#entries.push(tokenEntry(term, position === before));
+      before = position;
       this.#countPosting(term, field, doc);
     }
     this.#nextPlace[field] = first + count + STRING_GAP;
@@ -86,12 +88,12 @@ export class WordCollector {
     return term;
   }
 
-  /** Joined forms come after the words they join; they belong at their first one's place. */
+  /** Joined forms come after the words they join; they belong at their first one's position. */
   #orderTokens(): void {
-    const order = this.#tokenPlaces.map((_, i) => i);
-    order.sort((a, b) => this.#tokenPlaces[a]! - this.#tokenPlaces[b]! || a - b);
+    const order = this.#tokenPositions.map((_, i) => i);
+    order.sort((a, b) => this.#tokenPositions[a]! - this.#tokenPositions[b]! || a - b);
     this.#tokenTerms = order.map((i) => this.#tokenTerms[i]!);
-    this.#tokenPlaces = order.map((i) => this.#tokenPlaces[i]!);
+    this.#tokenPositions = order.map((i) => this.#tokenPositions[i]!);
   }
 
   #countPosting(term: number, field: number, doc: number): void {
@@ -204,20 +206,14 @@ export class WordCollector {
     const next = posts.slice(0, -1);
     const starts = this.#starts.view();
     for (let doc = 0; doc + 1 < starts.length; doc++) {
-      let [field, words, position] = [0, 0, 0];
-      for (let at = starts[doc]!; at < starts[doc + 1]!; at++) {
-        const entry = entries[at]!;
-        if (isHead(entry)) {
-          [field, words, position] = [headField(entry), headWords(entry), headStart(entry) - 1];
-          continue;
-        }
-        if (!tokenStays(entry)) position++;
-        const slot = slotOf(tokenTerm(entry), field);
+      const at = new ForwardCursor(entries, starts[doc]!, starts[doc + 1]!);
+      while (at.next()) {
+        const slot = slotOf(at.term, at.field);
         const end = next[slot]!;
-        // The first time a word stands in a field is its best place there.
+        // The first time a word stands in a field is its best position there.
         if (end > posts[slot]! && docs[end - 1] === doc) continue;
         docs[end] = doc;
-        classes[end] = impactClass(Math.min(position, MAX_POSITION), words);
+        classes[end] = impactClass(Math.min(at.position, MAX_POSITION), at.fieldWords);
         next[slot] = end + 1;
       }
     }

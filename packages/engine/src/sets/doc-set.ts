@@ -33,7 +33,7 @@ export class DocSet {
     }
   }
 
-  /** Lets the set outlive the search it is made in: for whatever is remembered. Answers itself. */
+  /** Lets the set outlive the search it is made in: for whatever is remembered. Returns itself. */
   keep(): this {
     this.#isKept = true;
     return this;
@@ -80,14 +80,17 @@ export class DocSet {
     return left;
   }
 
-  /** Keeps what is also in `other`. Answers itself. */
+  /** Keeps what is also in `other`. Returns itself. */
   and(other: DocSet): this {
     const { bits } = this;
     for (let i = 0; i < bits.length; i++) bits[i]! &= other.bits[i]!;
     return this;
   }
 
-  /** Keeps what is also in all others. The first few of many often have nothing in common; then the rest is not looked at. */
+  /**
+   * Keeps what is also in all others. The first few of many often have nothing in common; then the rest is not looked
+   * at.
+   */
   andAll(others: readonly DocSet[]): this {
     for (const other of others) {
       if (this.isEmpty()) break;
@@ -96,14 +99,14 @@ export class DocSet {
     return this;
   }
 
-  /** Adds what is in `other`. Answers itself. */
+  /** Adds what is in `other`. Returns itself. */
   or(other: DocSet): this {
     const { bits } = this;
     for (let i = 0; i < bits.length; i++) bits[i]! |= other.bits[i]!;
     return this;
   }
 
-  /** Takes away what is in `other`. Answers itself. */
+  /** Takes away what is in `other`. Returns itself. */
   minus(other: { bits: Uint32Array }): this {
     const { bits } = this;
     for (let i = 0; i < bits.length; i++) bits[i]! &= ~other.bits[i]!;

@@ -1,3 +1,4 @@
+import { memoByObject } from '../memo/by-object.ts';
 import { DocSet } from './doc-set.ts';
 
 /** A kept set of documents, and those of it that some results lack. */
@@ -59,14 +60,8 @@ export class Results {
 
 const NONE = new Uint32Array(0);
 
-const sizes = new WeakMap<DocSet, number>();
-
 /** How many documents a kept set has, counted once. */
-function sizeOf(set: DocSet): number {
-  let size = sizes.get(set);
-  if (size === undefined) sizes.set(set, (size = set.count()));
-  return size;
-}
+const sizeOf = memoByObject((set: DocSet) => set.count());
 
 /** All documents of a segment of so many: sets without a word have a base too. By number, the few last ones. */
 const wholes = new Map<number, DocSet>();

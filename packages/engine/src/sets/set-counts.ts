@@ -6,9 +6,9 @@ const PLANES = 7;
 const BLOCK = 512;
 
 /**
- * In how many of some sets each document is, for all documents at once: counters stood on end. Plane `i` holds bit `i` of every
- * document's count, so that one step of addition serves 32 documents. Eight sets are added at a time by a tree of
- * carry-save adders (Harley and Seal; Warren, Hacker's Delight, 5-1), without a branch but for what carries past 8.
+ * In how many of some sets each document is, for all documents at once: counters stood on end. Plane `i` holds bit `i`
+ * of every document's count, so that one step of addition serves 32 documents. Eight sets are added at a time by a tree
+ * of carry-save adders (Harley and Seal; Warren, Hacker's Delight, 5-1), without a branch but for what carries past 8.
  */
 export class SetCounts {
   readonly #planes: Uint32Array[];
@@ -66,7 +66,8 @@ function addEight(planes: readonly Uint32Array[], sets: readonly Uint32Array[], 
   const [ones, twos, fours] = planes as [Uint32Array, Uint32Array, Uint32Array];
   const [s0, s1, s2, s3, s4, s5, s6, s7] = sets as Eight;
   for (let i = from; i < to; i++) {
-    // Two sets and what is there make a sum, and a carry for the next plane; four adders for the ones, two for the twos.
+    // Two sets and what is there make a sum, and a carry for the next plane; four adders for the ones, two for the
+    // twos.
     let a = s0[i]!;
     let b = s1[i]!;
     let one = ones[i]!;

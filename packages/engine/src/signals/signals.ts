@@ -1,4 +1,5 @@
-import type { SignalRule, Tuning } from '@yucca/contract';
+import { SIGNAL_SHAPES, type SignalRule, type Tuning } from '@yucca/contract';
+import { memoByObject } from '../memo/by-object.ts';
 import { firstNumber, firstValue } from '../columns/column.ts';
 import { roundScore } from '../score/text-score.ts';
 import type { Segment } from '../segment/segment.ts';
@@ -13,9 +14,9 @@ export interface Signals {
 }
 
 /**
- * The signals of every document of every segment, 0 to 100: the weighted mean of its business numbers, each on its shape.
- * A document without a number gets nothing for it. A signal is measured against the least and greatest number in all
- * segments, deleted records not yet merged away included, so that a deletion does not move everything else.
+ * The signals of every document of every segment, 0 to 100: the weighted mean of its business numbers, each on its
+ * shape. A document without a number gets nothing for it. A signal is measured against the least and greatest number in
+ * all segments, deleted records not yet merged away included, so that a deletion does not move everything else.
  */
 export function signalsOf(segments: readonly Segment[], tuning: Tuning): (Signals | null)[] {
   const { signals } = tuning;
@@ -25,7 +26,7 @@ export function signalsOf(segments: readonly Segment[], tuning: Tuning): (Signal
 }
 
 const NOTHING: Extent = { min: Infinity, max: -Infinity };
-const knownExtents = new WeakMap<Segment, Map<string, Extent>>();
+const extentsOf = memoByObject<Segment, Map<string, Extent>>(() => new Map());
 
 function extentOf(segments: readonly Segment[], rule: SignalRule): Extent {
   return segments.reduce((extent, segment) => {
@@ -35,9 +36,8 @@ function extentOf(segments: readonly Segment[], rule: SignalRule): Extent {
 }
 
 function extentInSegment(segment: Segment, rule: SignalRule): Extent {
-  let extents = knownExtents.get(segment);
-  if (extents === undefined) knownExtents.set(segment, (extents = new Map()));
-  const key = `${rule.shape === 'recency'}${rule.field}`;
+  const extents = extentsOf(segment);
+  const key = `${SIGNAL_SHAPES[rule.shape].ofDates}${rule.field}`;
   let extent = extents.get(key);
   if (extent === undefined) {
     const numberOf = numberReader(segment, rule);
@@ -52,13 +52,12 @@ function extentInSegment(segment: Segment, rule: SignalRule): Extent {
   return extent;
 }
 
-const knownSignals = new WeakMap<Segment, Map<string, Signals>>();
+const knownSignals = memoByObject<Segment, Map<string, Signals>>(() => new Map());
 /** Live, draft and a few versions of a draft at work. */
 const KEPT = 6;
 
 function signalsOfSegment(segment: Segment, rules: readonly SignalRule[], extents: readonly Extent[]): Signals {
-  let known = knownSignals.get(segment);
-  if (known === undefined) knownSignals.set(segment, (known = new Map()));
+  const known = knownSignals(segment);
   const key = JSON.stringify([rules, extents]);
   let scores = known.get(key);
   if (scores === undefined) {
@@ -86,8 +85,8 @@ function compute(segment: Segment, rules: readonly SignalRule[], extents: readon
 const STEPS = 100_000;
 
 /**
- * Documents by their scores, highest first, then by number: a counting sort, since there are only so many scores. A tenth
- * of the time of a sort that compares, and it is what a lever of the signals waits for.
+ * Documents by their scores, highest first, then by number: a counting sort, since there are only so many scores. A
+ * tenth of the time of a sort that compares, and it is what a lever of the signals waits for.
  */
 function orderOf(scores: Float64Array): Uint32Array {
   const stepOf = (doc: number): number => STEPS - Math.round(scores[doc]! * 1000);
@@ -102,7 +101,7 @@ function orderOf(scores: Float64Array): Uint32Array {
 /** A document's number for a signal; for recency its date in milliseconds, numbers being taken as milliseconds. */
 function numberReader(segment: Segment, { field, shape }: SignalRule): (doc: number) => number {
   const numbers = segment.numbers(field);
-  const dates = shape === 'recency' ? dateReader(segment, field) : null;
+  const dates = SIGNAL_SHAPES[shape].ofDates ? dateReader(segment, field) : null;
   return (doc) => {
     const number = numbers === null ? Number.NaN : firstNumber(numbers, doc);
     return Number.isNaN(number) && dates !== null ? dates(doc) : number;
@@ -121,7 +120,9 @@ function dateReader(segment: Segment, field: string): ((doc: number) => number) 
 
 const ISO_DATE = /^\d{4}-\d{2}(-\d{2}([T ]\d{2}:\d{2}(:\d{2}(\.\d+)?)?(Z|[+-]\d{2}:?\d{2})?)?)?$/;
 
-/** Milliseconds of an ISO 8601 date or time; a date alone is midnight UTC, a time without a zone is UTC. NaN for others. */
+/**
+ * Milliseconds of an ISO 8601 date or time; a date alone is midnight UTC, a time without a zone is UTC. NaN for others.
+ */
 export function parseDate(text: string): number {
   if (!ISO_DATE.test(text)) return Number.NaN;
   const zoned = /[T ]/.test(text) && !/(Z|[+-]\d{2}:?\d{2})$/.test(text) ? `${text}Z` : text;

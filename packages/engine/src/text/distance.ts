@@ -1,7 +1,7 @@
 /**
  * Distance between two words, and the least distance of `query` to any beginning of `word`, in typos (optimal string
- * alignment: insertion, deletion, substitution, swap of neighbours). One table answers both: the last column of each row
- * is the distance of the query to one beginning of the word.
+ * alignment: insertion, deletion, substitution, swap of neighbours). One table answers both: the last column of each
+ * row is the distance of the query to one beginning of the word.
  */
 export function typoDistances(query: string, word: string): { whole: number; prefix: number } {
   const width = query.length + 1;

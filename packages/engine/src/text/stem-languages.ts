@@ -1,5 +1,9 @@
-/** Names of the Snowball algorithms by primary language subtag (BCP 47). Apart from the algorithms, which are large. */
+/**
+ * Names of the algorithms (Snowball's, and those of light-stems.ts) by primary language subtag (BCP 47). Apart from the
+ * algorithms, which are large.
+ */
 const ALGORITHMS: Readonly<Record<string, string>> = {
+  ar: 'arabic',
   ca: 'catalan',
   da: 'danish',
   de: 'german',
@@ -7,8 +11,10 @@ const ALGORITHMS: Readonly<Record<string, string>> = {
   es: 'spanish',
   fi: 'finnish',
   fr: 'french',
+  he: 'hebrew',
   hu: 'hungarian',
   it: 'italian',
+  ko: 'korean',
   nb: 'norwegian',
   nl: 'dutch',
   nn: 'norwegian',

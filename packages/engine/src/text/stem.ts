@@ -1,12 +1,14 @@
 import { newStemmer } from 'snowball-stemmers';
+import { LIGHT_STEMS } from './light-stems.ts';
 import { stemAlgorithm } from './stem-languages.ts';
 
 /** Words remembered for each language: a collection's small fresh part is stemmed again with every write. */
 const REMEMBERED = 200_000;
 
 /**
- * Stems by the Snowball algorithms (Porter 1980, Porter and Boulton 2001) of the package snowball-stemmers. They are
- * given folded words, since folded words are what is compared; a stem is only ever compared with another stem.
+ * Stems by the Snowball algorithms (Porter 1980, Porter and Boulton 2001) of the package snowball-stemmers, and by
+ * those of light-stems.ts. They are given folded words, since folded words are what is compared; a stem is only ever
+ * compared with another stem.
  */
 export type Stemmer = (word: string) => string;
 
@@ -21,8 +23,13 @@ export function stemmerFor(language: string): Stemmer | null {
   return stemmer;
 }
 
-function remembering(algorithm: string): Stemmer {
+function snowball(algorithm: string): Stemmer {
   const stemmer = newStemmer(algorithm);
+  return (word) => stemmer.stem(word);
+}
+
+function remembering(algorithm: string): Stemmer {
+  const stemOf = LIGHT_STEMS[algorithm] ?? snowball(algorithm);
   const known = new Map<string, string>();
   return (word) => {
     // Codes and very long words have no forms; and the algorithms are made for letters.
@@ -30,7 +37,7 @@ function remembering(algorithm: string): Stemmer {
     const found = known.get(word);
     if (found !== undefined) return found;
     if (known.size >= REMEMBERED) known.clear();
-    const stem = stemmer.stem(word);
+    const stem = stemOf(word);
     known.set(word, stem);
     return stem;
   };

@@ -1,7 +1,15 @@
-import { eachWord, sourceEnd } from './words.ts';
+import { cut, eachWord, lettersOfRun, partsOf, sourceEnd, wordsOfRun, type WordVisitor } from './words.ts';
 
-/** Visits one token: folded text, `[start, end)` in UTF-16 units, and the place of its (first) word, counted from 0. */
-export type VisitToken = (text: string, start: number, end: number, place: number) => void;
+/**
+ * Which rules make words of texts. An index that was made by other rules is made again, beside the one that answers:
+ * this number grows with every change of what `eachToken` visits.
+ */
+export const TEXT_RULES = 2;
+
+/**
+ * Visits one token: folded text, `[start, end)` in UTF-16 units, and the position of its (first) word, counted from 0.
+ */
+export type VisitToken = (text: string, start: number, end: number, position: number) => void;
 
 /** What may stand between the parts of one name or code: `AG-204/B`, `wi-fi`, `3.5`, `R&D`. */
 const CONNECTORS = new Set([..."-‐‑‒–/_.·+&’'"].map((char) => char.charCodeAt(0)));
@@ -12,44 +20,108 @@ function isConnector(unit: number): boolean {
   return unit < 128 ? ASCII_CONNECTORS[unit] === 1 : unit > 128 && CONNECTORS.has(unit);
 }
 /** Longer chains are paths and sentences without spaces, not names. */
-const LONGEST_CHAIN = 4;
+export const LONGEST_CHAIN = 4;
 
 interface Chain {
   texts: string[];
   starts: number[];
   ends: number[];
-  place: number;
+  position: number;
 }
+
+/** A part of one letter is no word: the `l` of `l'érable`, the `s` of `plant's`. */
+const LEAST_PART = 2;
 
 /**
  * Visits everything a text can be found by. Besides its words these are
  *
- *   parts    `204b` holds `204` and `b`, so that `3.5 mm` finds `3.5mm`;
- *   joined   `wi-fi` is also `wifi`, `AG-204/B` is also `ag204b` (the whole, and neighbours).
+ *   parts    `204b` holds `204` and `b`, so that `3.5 mm` finds `3.5mm`; `l'érable` holds `erable`;
+ *   joined   `wi-fi` is also `wifi`, `AG-204/B` is also `ag204b` (the whole, and neighbours);
+ *   pairs    a run without spaces holds each two letters that stand side by side, and the last one alone, so that no
+ *            way to part it into words hides what it holds; its words of other lengths count besides;
+ *   signs    one that touches a word stands at its position, another is a word of its own.
  *
- * Parts and joined forms stand at the place of the word they come from, so phrases and closeness do not notice them.
- * Answers the number of words.
+ * All but words and pairs stand at the position of the word they come from, behind it, so phrases and closeness do not
+ * notice them. Returns the number of words.
  */
 export function eachToken(source: string, visit: VisitToken): number {
-  let place = 0;
-  let chain: Chain | null = null;
-  eachWord(source, (text, start, end) => {
-    visit(text, start, end, place);
-    if (mixesDigits(text)) visitParts(source, text, start, end, place, visit);
+  const reader = new TokenReader(source, visit);
+  eachWord(source, reader);
+  return reader.end();
+}
+
+class TokenReader implements WordVisitor {
+  readonly #source: string;
+  readonly #visit: VisitToken;
+  #position = 0;
+  #chain: Chain | null = null;
+  /** Signs that belong to the word that comes. */
+  #signs: { text: string; start: number; end: number }[] | null = null;
+
+  constructor(source: string, visit: VisitToken) {
+    this.#source = source;
+    this.#visit = visit;
+  }
+
+  word(text: string, start: number, end: number, apostrophes: readonly number[] | null): void {
+    const source = this.#source;
+    const position = this.#position++;
+    this.#visit(text, start, end, position);
+    if (mixesDigits(text)) visitParts(source, text, start, end, position, this.#visit);
+    if (apostrophes !== null)
+      for (const part of partsOf(source, start, end, apostrophes))
+        if (part.text.length >= LEAST_PART) this.#visit(part.text, part.start, part.end, position);
+    if (this.#signs !== null) this.#visitSigns(position);
+    const chain = this.#chain;
     if (chain !== null && start - chain.ends.at(-1)! === 1 && isConnector(source.charCodeAt(start - 1))) {
       chain.texts.push(text);
       chain.starts.push(start);
       chain.ends.push(end);
     } else {
-      if (chain !== null && chain.texts.length > 1) visitJoined(chain, visit);
+      if (chain !== null) this.#endChain(chain);
       // A chain begins only where a connector follows: most words have a space behind them.
-      chain = isConnector(source.charCodeAt(end)) ? { texts: [text], starts: [start], ends: [end], place } : null;
+      if (isConnector(source.charCodeAt(end))) this.#chain = { texts: [text], starts: [start], ends: [end], position };
     }
-    place++;
-  });
-  const last = chain as Chain | null;
-  if (last !== null && last.texts.length > 1) visitJoined(last, visit);
-  return place;
+  }
+
+  /** The pairs and the words of a run without spaces; it takes a position for each letter. */
+  run(start: number, end: number): void {
+    const letters = lettersOfRun(this.#source, start, end);
+    const found = wordsOfRun(this.#source, start, end);
+    let word = 0;
+    for (const [i, letter] of letters.entries()) {
+      const next = letters[i + 1];
+      const position = this.#position++;
+      const pairEnd = (next ?? letter).end;
+      this.#visit(cut(next === undefined ? letter.text : letter.text + next.text), letter.start, pairEnd, position);
+      if (i === 0 && this.#signs !== null) this.#visitSigns(position);
+      for (; word < found.length && found[word]!.start <= letter.start; word++) {
+        const { text, start: from, end: to } = found[word]!;
+        if (from === letter.start && to > pairEnd) this.#visit(text, from, to, position);
+      }
+    }
+  }
+
+  symbol(text: string, start: number, end: number, beside: -1 | 0 | 1): void {
+    if (beside === 1) (this.#signs ??= []).push({ text, start, end });
+    else this.#visit(text, start, end, beside === -1 ? this.#position - 1 : this.#position++);
+  }
+
+  /** The number of words. */
+  end(): number {
+    if (this.#chain !== null) this.#endChain(this.#chain);
+    return this.#position;
+  }
+
+  #visitSigns(position: number): void {
+    for (const { text, start, end } of this.#signs!) this.#visit(text, start, end, position);
+    this.#signs = null;
+  }
+
+  #endChain(chain: Chain): void {
+    if (chain.texts.length > 1) visitJoined(chain, this.#visit);
+    this.#chain = null;
+  }
 }
 
 function mixesDigits(text: string): boolean {
@@ -69,23 +141,50 @@ export function splitAtDigits(text: string): string[] {
   return text.match(/[0-9]+|[^0-9]+/g) ?? [];
 }
 
-function visitParts(source: string, text: string, start: number, end: number, place: number, visit: VisitToken): void {
+function visitParts(
+  source: string,
+  text: string,
+  start: number,
+  end: number,
+  position: number,
+  visit: VisitToken,
+): void {
   let letters = 0;
   let from = start;
   for (const part of splitAtDigits(text)) {
     letters += part.length;
     const to = letters === text.length ? end : sourceEnd(source, start, end, letters);
-    visit(part, from, to, place);
+    visit(part, from, to, position);
     from = to;
   }
 }
 
-function visitJoined({ texts, starts, ends, place }: Chain, visit: VisitToken): void {
+function visitJoined({ texts, starts, ends, position }: Chain, visit: VisitToken): void {
   const count = texts.length;
   const join = (from: number, to: number): void =>
-    visit(texts.slice(from, to).join(''), starts[from]!, ends[to - 1]!, place + from);
+    visit(texts.slice(from, to).join(''), starts[from]!, ends[to - 1]!, position + from);
   if (count <= LONGEST_CHAIN) join(0, count);
   if (count > 2) for (let i = 0; i + 2 <= count; i++) join(i, i + 2);
+}
+
+/** The words a text is compared by when it is a whole: one for each position. */
+export function wholeWords(source: string): string[] {
+  const found: string[] = [];
+  for (const { text, position } of tokensInPlace(source)) if (position === found.length) found.push(text);
+  return found;
+}
+
+/**
+ * The words of a text that is looked for as it stands. A run at its end may go on in what holds it: its last letter
+ * stands alone only at the end of a run.
+ */
+export function phraseWords(source: string): string[] {
+  const found = tokensInPlace(source);
+  const last = found.at(-1)?.position ?? -1;
+  const ending = found.find(({ position }) => position === last);
+  const before = found.find(({ position }) => position === last - 1);
+  const isPaired = ending !== undefined && before !== undefined && before.end === ending.end;
+  return wholeWords(source).slice(0, isPaired ? -1 : undefined);
 }
 
 /** A token as a list entry. */
@@ -93,20 +192,20 @@ export interface Token {
   text: string;
   start: number;
   end: number;
-  place: number;
+  position: number;
 }
 
 export function tokens(source: string): Token[] {
   const found: Token[] = [];
-  eachToken(source, (text, start, end, place) => found.push({ text, start, end, place }));
+  eachToken(source, (text, start, end, position) => found.push({ text, start, end, position }));
   return found;
 }
 
-/** Tokens in the order of their places, as the index keeps them: joined forms stand with their first word. */
+/** Tokens in the order of their positions, as the index keeps them: joined forms stand with their first word. */
 export function tokensInPlace(source: string): Token[] {
   const found = tokens(source);
   for (let i = 1; i < found.length; i++) {
-    if (found[i]!.place < found[i - 1]!.place) return found.sort((a, b) => a.place - b.place);
+    if (found[i]!.position < found[i - 1]!.position) return found.sort((a, b) => a.position - b.position);
   }
   return found;
 }

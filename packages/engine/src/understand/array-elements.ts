@@ -1,6 +1,5 @@
 import { BACKSLASH, CLOSE_BRACE, CLOSE_BRACKET, COMMA, OPEN_BRACE, OPEN_BRACKET, QUOTE } from '../record/json-signs.ts';
-
-const decoder = new TextDecoder();
+import { decoded, isSpace } from './json-bytes.ts';
 
 /**
  * Cuts a JSON array (RFC 8259) into the texts of its elements while the bytes arrive, so that an array of any length
@@ -31,7 +30,7 @@ export class ArrayElements {
   }
 
   /**
-   * Reads on, and answers the texts of the elements that are complete now; null for one that is too long.
+   * Reads on, and returns the texts of the elements that are complete now; null for one that is too long.
    *
    * @throws {SyntaxError} when the first byte but white space is no `[`, a comma has no element beside it, or anything
    *   stands behind the array
@@ -79,7 +78,7 @@ export class ArrayElements {
 
   /** The element that has ended; undefined where an empty array has none. */
   #finish(isLast: boolean): string | null | undefined {
-    const text = this.#partBytes > this.#maxBytes ? null : join(this.#parts);
+    const text = this.#partBytes > this.#maxBytes ? null : decoded(this.#parts);
     this.#parts = [];
     this.#partBytes = 0;
     if (isLast) {
@@ -93,19 +92,4 @@ export class ArrayElements {
     this.#count++;
     return text;
   }
-}
-
-function isSpace(byte: number): boolean {
-  return byte === 0x20 || byte === 0x0a || byte === 0x0d || byte === 0x09;
-}
-
-function join(parts: readonly Uint8Array[]): string {
-  if (parts.length === 1) return decoder.decode(parts[0]);
-  const whole = new Uint8Array(parts.reduce((sum, part) => sum + part.length, 0));
-  let at = 0;
-  for (const part of parts) {
-    whole.set(part, at);
-    at += part.length;
-  }
-  return decoder.decode(whole);
 }

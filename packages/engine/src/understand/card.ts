@@ -1,9 +1,13 @@
 import type { Card, RecordJson } from '@yucca/contract';
 import { eachLeaf } from '@yucca/contract';
+import { fieldWords } from '../text/field-words.ts';
+import { evennessOf, facetWorth } from '../profile/facet-worth.ts';
+import { SHAPES } from '../profile/shapes.ts';
+import { beginsAsName, isCode, nameRank } from './naming.ts';
 
 interface FieldFacts {
   field: string;
-  place: number;
+  index: number;
   strings: number;
   numbers: number;
   records: number;
@@ -12,6 +16,9 @@ interface FieldFacts {
   pictures: number;
   links: number;
   digits: number;
+  /** Texts that begin as names do, and those that are codes. */
+  capitals: number;
+  codes: number;
   values: Map<string, number>;
 }
 
@@ -38,7 +45,7 @@ function factsOf(sample: readonly RecordJson[]): FieldFacts[] {
       if (!fact) {
         fact = {
           field: path,
-          place: facts.size,
+          index: facts.size,
           strings: 0,
           numbers: 0,
           records: 0,
@@ -47,6 +54,8 @@ function factsOf(sample: readonly RecordJson[]): FieldFacts[] {
           pictures: 0,
           links: 0,
           digits: 0,
+          capitals: 0,
+          codes: 0,
           values: new Map(),
         };
         facts.set(path, fact);
@@ -67,11 +76,13 @@ function addString(fact: FieldFacts, text: string): void {
   fact.strings++;
   fact.letters += text.length;
   fact.words += text.split(/\s+/).length;
+  if (beginsAsName(text)) fact.capitals++;
+  if (isCode(text)) fact.codes++;
   // Addresses are short; on long texts these patterns would take time that grows with the square of the length.
   const short = text.length <= LONGEST_ADDRESS;
   if (text.startsWith('data:image/') || (short && PICTURE.test(text))) fact.pictures++;
   else if (short && LINK.test(text)) fact.links++;
-  if (/^[\d\s.,:+-]+$/.test(text) || DATE.test(text) || /^[0-9a-f]{16,}$/i.test(text)) fact.digits++;
+  if (/^[\d\s.,:+-]+$/.test(text) || DATE.test(text) || (short && SHAPES.hash(text))) fact.digits++;
 }
 
 const isProse = (fact: FieldFacts): boolean =>
@@ -95,23 +106,20 @@ export function guessCard(sample: readonly RecordJson[], keyField: string): Card
   const facts = factsOf(sample);
   const often = (fact: FieldFacts): boolean => fact.records >= sample.length / 2;
   const title = best(facts, (fact) => {
-    if (!isProse(fact) || !often(fact) || fact.field === keyField) return undefined;
-    const mean = fact.letters / fact.strings;
-    if (mean > 120) return undefined;
-    const named = /(^|[._-])(name|title|headline|label)$/i.test(fact.field)
-      ? 10
-      : /name|title/i.test(fact.field)
-        ? 5
-        : 0;
-    // A title is different in nearly every record, and a few words long.
-    return (
-      named +
-      (4 * fact.values.size) / Math.min(sample.length, VALUES_KEPT) +
-      (mean >= 6 ? 1 : 0) -
-      fact.place / 100 -
-      fact.field.split('.').length +
-      1
-    );
+    if (!isProse(fact)) return undefined;
+    const { strings } = fact;
+    const rank = nameRank({
+      path: fact.field,
+      // Numbers among them are values too; those name nothing.
+      coverage: Math.min(fact.records, strings) / sample.length,
+      different: Math.min(1, fact.values.size / Math.min(strings + fact.numbers, VALUES_KEPT)),
+      letters: fact.letters / strings,
+      words: fact.words / strings,
+      machine: (fact.links + fact.pictures + fact.digits) / strings,
+      capital: fact.capitals / strings,
+      code: fact.codes / strings,
+    });
+    return rank === null || (fact.field === keyField && rank < 10) ? undefined : rank - fact.index / 100;
   });
   const rest = facts.filter(({ field }) => field !== title && field !== keyField);
   const picture = best(rest, (fact) => {
@@ -131,7 +139,7 @@ export function guessCard(sample: readonly RecordJson[], keyField: string): Card
     const rank = ['price', 'cost', 'amount', 'rating', 'score', 'year', 'population', 'size'].findIndex((name) =>
       fact.field.toLowerCase().includes(name),
     );
-    return rank === -1 ? -1 - fact.place / 100 : 10 - rank;
+    return rank === -1 ? -1 - fact.index / 100 : 10 - rank;
   });
   const detail = best(rest, (fact) => {
     if (!isProse(fact) || !often(fact) || fact.field === text || isBroken(fact, sample.length)) return undefined;
@@ -140,7 +148,7 @@ export function guessCard(sample: readonly RecordJson[], keyField: string): Card
     const named = /categor|type|kind|genre|brand|author|botanical|subtitle|section|city|region/i.test(fact.field)
       ? 3
       : 0;
-    return named - fact.field.split('.').length - fact.place / 100;
+    return named - fact.field.split('.').length - fact.index / 100;
   });
   return { title, picture, text, number, detail };
 }
@@ -148,21 +156,31 @@ export function guessCard(sample: readonly RecordJson[], keyField: string): Card
 const isBroken = (fact: FieldFacts, records: number): boolean =>
   fact.numbers > fact.strings || fact.records < records / 2;
 
+/** Facets that are offered unasked. */
+const FACETS = 5;
+/** What is worth less with each level below the record: it says something of a part of it. */
+const DEEPER = 0.7;
+
 /**
  * Guesses a few fields worth offering as facets: short values that repeat, neither nearly all alike nor nearly all
- * different, in at least half of the records.
+ * different, in at least half of the records; those that part the records best come first.
  */
-export function guessFacets(sample: readonly RecordJson[], keyField: string, most = 5): string[] {
+export function guessFacets(sample: readonly RecordJson[], keyField: string, most = FACETS): string[] {
   return factsOf(sample)
-    .filter((fact) => {
+    .flatMap((fact) => {
       const values = [...fact.values.values()].reduce((sum, count) => sum + count, 0);
-      if (fact.field === keyField || fact.records < sample.length / 2 || fact.numbers > 0) return false;
-      if (fact.links + fact.pictures > 0 || (fact.strings > 0 && fact.letters / fact.strings > 40)) return false;
-      if (fact.strings > 0 && fact.digits > fact.strings / 2) return false;
+      if (fact.field === keyField || fact.records < sample.length / 2 || fact.numbers > 0) return [];
+      if (/^(id|uuid|guid|key|sha|hash)$/.test(fieldWords(fact.field).at(-1) ?? '')) return [];
+      if (fact.links + fact.pictures > 0 || (fact.strings > 0 && fact.letters / fact.strings > 40)) return [];
+      if (fact.strings > 0 && fact.digits > fact.strings / 2) return [];
       const distinct = fact.values.size;
       const commonest = Math.max(...fact.values.values());
-      return distinct >= 2 && distinct <= 60 && values / distinct >= 3 && commonest < values * 0.97;
+      if (distinct < 2 || distinct > 60 || values / distinct < 3 || commonest >= values * 0.97) return [];
+      const reach = (fact.records / sample.length) * DEEPER ** (fact.field.split('.').length - 1);
+      return [{ fact, worth: facetWorth(reach, distinct, evennessOf([...fact.values.values()], values, distinct)) }];
     })
+    .sort((a, b) => b.worth - a.worth || a.fact.index - b.fact.index)
     .slice(0, most)
-    .map(({ field }) => field);
+    .sort((a, b) => a.fact.index - b.fact.index)
+    .map(({ fact }) => fact.field);
 }

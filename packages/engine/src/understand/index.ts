@@ -1,4 +1,10 @@
 export { ArrayElements } from './array-elements.ts';
+export { guessBinary } from './binary.ts';
 export { guessCard, guessFacets } from './card.ts';
-export { guessFormat, nameColumns, sniffSeparator, type FileFormat, type FormatGuess } from './format.ts';
-export { guessKey, type KeyGuess } from './key.ts';
+export { guessFormat, nameColumns, type FileFormat, type FormatGuess } from './format.ts';
+export { halfJson } from './half-json.ts';
+export { JsonEntries, type JsonEntry } from './json-entries.ts';
+export { guessKey, isCalledKey, KeyFinder, type KeyFacts, type KeyGuess } from './key.ts';
+export { headerCells, tableStart, type TableStart } from './table-start.ts';
+export { recordOf, recordPointers, type RecordPointer } from './record-pointers.ts';
+export { sniffSeparator } from './separator.ts';

@@ -1,5 +1,18 @@
 import type { RecordJson, Tuning } from '@yucca/contract';
-import { distance, placedTokens, stem, tokens, type PlacedToken } from './text.ts';
+import {
+  distance,
+  endOfLetters,
+  goesOn,
+  isRun,
+  otherKana,
+  pairs,
+  placedTokens,
+  stem,
+  tokens,
+  whole,
+  wordsInPlace,
+  type PlacedToken,
+} from './text.ts';
 
 /** A word of the query, as the reference understands it. */
 export interface Asked {
@@ -9,6 +22,10 @@ export interface Asked {
   optional: boolean;
   /** Other words, or several words together, that it may also be. */
   others: { trust: number; words: string[]; prefix: boolean }[];
+  /** Its typos would let in more strangers than there are records with its letters. */
+  noTypos?: boolean;
+  /** Compounds that it begins or ends. */
+  compounds: { whole: string; isEnd: boolean }[];
 }
 
 /** One string of a searched field. */
@@ -40,12 +57,12 @@ export function textsOf(record: RecordJson, tuning: Tuning): Text[] {
     const strings = valuesAt(record, field.split('.')).map(({ pointer, value }) => ({ pointer, text: String(value) }));
     const fieldWords = Math.min(
       255,
-      strings.reduce((sum, { text }) => sum + tokens(text).length, 0),
+      strings.reduce((sum, { text }) => sum + wordsInPlace(text).length, 0),
     );
     let first = 0;
     return strings.map(({ pointer, text }): Text => {
       const own = first;
-      const count = tokens(text).length;
+      const count = wordsInPlace(text).length;
       if (count > 0) first += count + 8;
       return {
         field,
@@ -72,23 +89,44 @@ export function understand(
   // The properties quote and exclude whole words only, parted by spaces.
   for (const match of q.matchAll(/(-?)"([^"]*)"|(\S+)/g)) {
     const [, minus, quoted, plain] = match;
-    const words = tokens(quoted ?? plain!).map(({ text }) => text);
-    if (words.length === 0) continue;
-    if (minus === '-' || plain?.startsWith('-')) excluded.push(words);
-    else if (quoted !== undefined) asked.push(plainWord(words.join(' '), false, words, false));
+    const phrase = phraseOf(quoted ?? plain!);
+    if (phrase.length === 0) continue;
+    if (minus === '-' || /^-[\p{L}\p{N}]/u.test(plain ?? '')) excluded.push(phrase);
+    else if (quoted !== undefined) asked.push(plainWord(phrase.join(' '), false, phrase, false));
     else {
-      words.forEach((text, i) => {
-        const last = match.index + match[0].length === q.length && i === words.length - 1 && /[\p{L}\p{N}]$/u.test(q);
+      for (const { text, start, end } of tokens(plain!)) {
+        const last = goesOn(q.slice(match.index + end));
         const prefix = tuning.words.prefix === 'all' || (tuning.words.prefix === 'last' && last);
-        asked.push(plainWord(text, prefix, null, tuning.stopWords.includes(text)));
-      });
+        const word = plainWord(text, prefix, null, tuning.stopWords.includes(text));
+        if (isRun(plain!.slice(start, end))) addWritings(word, plain!.slice(start, end));
+        asked.push(word);
+      }
     }
   }
   if (asked.every(({ optional }) => optional)) asked.forEach((word) => (word.optional = false));
   addSynonyms(asked, tuning);
   addJoined(asked);
   addSplits(asked, known);
+  if (tuning.compounds && /^(da|de|fi|nb|nl|nn|no|sv)\b/.test(tuning.language)) addCompounds(asked, known);
   return { asked, excluded };
+}
+
+/** A run without spaces is also its pairs, wherever they stand, and the same in the other kana. */
+function addWritings(word: Asked, run: string): void {
+  const { prefix } = word;
+  const letters = pairs(run);
+  const isOne = placedTokens(run).filter(({ main }) => main).length === 1;
+  if (isOne) word.prefix = true;
+  else if (letters.length > 1) word.others.push({ trust: 0.97, words: letters, prefix: false });
+  const other = pairs(otherKana(run.normalize('NFKC')));
+  if (other.join() !== letters.join()) word.others.push({ trust: 0.9, words: other, prefix: prefix || isOne });
+}
+
+/** The words of a phrase: the last letter of a run at its end may begin another pair in what holds it. */
+function phraseOf(text: string): string[] {
+  const words = wordsInPlace(text);
+  const [before, last] = words.slice(-2);
+  return words.slice(0, before && last && before.end === last.end ? -1 : undefined).map((word) => word.text);
 }
 
 const plainWord = (text: string, prefix: boolean, phrase: string[] | null, optional: boolean): Asked => ({
@@ -97,19 +135,20 @@ const plainWord = (text: string, prefix: boolean, phrase: string[] | null, optio
   phrase,
   optional,
   others: [],
+  compounds: [],
 });
 
 function addSynonyms(asked: Asked[], tuning: Tuning): void {
   const form = (word: string): string => (tuning.stems ? stem(word) : word);
-  const folded = (text: string): string[] => tokens(text).map((word) => word.text);
   const rules = tuning.synonyms.flatMap((group) =>
     group.kind === 'oneWay'
       ? group.from.flatMap((from) => group.to.map((to) => [from, to] as const))
       : group.words.flatMap((from, i) => group.words.filter((_, j) => j !== i).map((to) => [from, to] as const)),
   );
   for (const [fromText, toText] of rules) {
-    const [from, to] = [folded(fromText), folded(toText)];
-    if (from.join(' ') === to.join(' ')) continue;
+    const from = tokens(fromText).map((word) => word.text);
+    const to = phraseOf(toText);
+    if (phraseOf(fromText).join(' ') === to.join(' ')) continue;
     for (let at = 0; at + from.length <= asked.length; at++) {
       const span = asked.slice(at, at + from.length);
       if (!span.every(({ text, phrase }, i) => phrase === null && form(text) === form(from[i]!))) continue;
@@ -142,6 +181,34 @@ function addSplits(asked: Asked[], known: ReadonlySet<string>): void {
   }
 }
 
+const LINKS = ['', 's', 'es', 'n', 'en', 'ens', 'er', 'e'];
+
+/** Compounds are words run together, each but the last with a link or none behind it; three at most here. */
+function addCompounds(asked: Asked[], known: ReadonlySet<string>): void {
+  const words = [...known].filter((word) => word.length >= 3);
+  const linked = words.flatMap((word) => LINKS.map((link) => word + link));
+  const firsts = new Set(linked);
+  const isBeginning = (text: string): boolean =>
+    firsts.has(text) || linked.some((first) => text.startsWith(first) && firsts.has(text.slice(first.length)));
+  const isEnding = (text: string): boolean =>
+    LINKS.some((link) => {
+      const rest = text.slice(link.length);
+      if (!text.startsWith(link)) return false;
+      return words.some((word) => rest === word || (rest.endsWith(word) && firsts.has(rest.slice(0, -word.length))));
+    });
+  for (const word of asked) {
+    const { text, prefix } = word;
+    if (word.phrase !== null || !/^\p{L}{4,}$/u.test(text)) continue;
+    for (const whole of known) {
+      if (whole === text || !/^\p{L}{7,}$/u.test(whole)) continue;
+      if (whole.endsWith(text) && isBeginning(whole.slice(0, -text.length)))
+        word.compounds.push({ whole, isEnd: true });
+      if (!prefix && whole.startsWith(text) && isEnding(whole.slice(text.length)))
+        word.compounds.push({ whole, isEnd: false });
+    }
+  }
+}
+
 /** How one word of the query is found in one record. */
 export interface Found {
   typos: number;
@@ -155,6 +222,8 @@ interface Way {
   form: number;
   /** > 0: so many letters of a longer word were typed. */
   letters: number;
+  /** They are its last ones. */
+  isEnd?: boolean;
 }
 
 function waysOf(word: Asked, written: string, tuning: Tuning, exactField: boolean): Way[] {
@@ -173,12 +242,14 @@ function waysOf(word: Asked, written: string, tuning: Tuning, exactField: boolea
     return ways;
   }
   const { text, prefix } = word;
+  for (const { whole: compound, isEnd } of word.compounds)
+    if (compound === written) ways.push({ typos: 0, form: begins(text, 1), letters: text.length, isEnd });
   if (text === written) ways.push({ typos: 0, form: 1, letters: 0 });
   else if (tuning.stems && stem(text) === stem(written)) ways.push({ typos: 0, form: 0.9, letters: 0 });
   if (prefix && written.startsWith(text)) ways.push({ typos: 0, form: begins(text, 1), letters: text.length });
   const { typos: rules } = tuning;
   let allowed = text.length >= rules.twoFrom ? 2 : text.length >= rules.oneFrom ? 1 : 0;
-  if (!rules.enabled || exactField || rules.exactWords.includes(text)) allowed = 0;
+  if (word.noTypos || !rules.enabled || exactField || rules.exactWords.includes(text)) allowed = 0;
   if (!rules.numbers && /[0-9]/.test(text)) allowed = 0;
   if (!rules.firstLetter && text[0] !== written[0]) allowed = 0;
   const trust = [1, 0.7, 0.5];
@@ -216,9 +287,16 @@ export function findWord(word: Asked, texts: Text[], tuning: Tuning, queryWords:
         .reduce<Way | null>((top, way) => (top === null || way.form > top.form ? way : top), null);
       if (likeliest === null) continue;
       offer(likeliest.typos, likeliest.form, text, text.first + token.place);
+      const length = token.text.length;
+      const start = likeliest.isEnd
+        ? token.start + endOfLetters(text.source.slice(token.start, token.end), length - likeliest.letters)
+        : token.start;
       const end =
-        likeliest.letters > 0 && likeliest.typos === 0 ? typedEnd(text.source, token, likeliest.letters) : token.end;
-      marks.push({ typos: likeliest.typos, pointer: text.pointer, start: token.start, end });
+        !likeliest.isEnd && likeliest.letters > 0 && likeliest.typos === 0
+          ? token.start + endOfLetters(text.source.slice(token.start, token.end), likeliest.letters)
+          : token.end;
+      const [from, to] = whole(text.source, [start, end]);
+      marks.push({ typos: likeliest.typos, pointer: text.pointer, start: from, end: to });
     }
   }
   const sequences = [
@@ -234,7 +312,10 @@ export function findWord(word: Asked, texts: Text[], tuning: Tuning, queryWords:
     const first = runs.reduce((a, b) => (order(b) < order(a) ? b : a));
     offer(0, trust, first.text, first.text.first + first.run[0]!.place);
     for (const { text, run } of runs) {
-      for (const { start, end } of run) marks.push({ typos: 0, pointer: text.pointer, start, end });
+      for (const token of run) {
+        const [start, end] = whole(text.source, [token.start, token.end]);
+        marks.push({ typos: 0, pointer: text.pointer, start, end });
+      }
     }
   }
   if (best === null) return null;
@@ -242,12 +323,23 @@ export function findWord(word: Asked, texts: Text[], tuning: Tuning, queryWords:
   return { ...(best as Found), marks: marks.filter((mark) => mark.typos === typos) };
 }
 
-/** Where the first so many folded letters of a token end in the source. */
-function typedEnd(source: string, token: PlacedToken, letters: number): number {
-  let count = 0;
-  let at = token.start;
-  while (at < token.end && count < letters) count += tokens(source[at++]!)[0]?.text.length ?? 0;
-  return at;
+/** 0 = a value of a code is the very query, 1 = one of another of the heavier fields, 2 = none. */
+export function wholeClass(texts: Text[], q: string, { typos }: Tuning, keyFields: string[]): number {
+  const plain = q.replace(/-"[^"]*"|(?<!\S)-[\p{L}\p{N}]\S*/gu, ' ').replaceAll('"', ' ');
+  const typed = wordsInPlace(plain).map(({ text }) => text);
+  if (typed.length === 0) return 2;
+  const isWhole = ({ source, list }: Text): boolean => {
+    const held = wordsInPlace(source).map(({ text }) => text);
+    const alike = held.join(' ') === typed.join(' ');
+    const run = typed.join('');
+    return (
+      alike ||
+      (/[0-9]/.test(run) && held.join('') === run && list.some(({ text, place }) => place === 0 && text === run))
+    );
+  };
+  const classOf = ({ field, weight }: Text): number =>
+    typos.exactFields.includes(field) || keyFields.includes(field) ? 0 : weight >= 0.5 ? 1 : 2;
+  return Math.min(2, ...texts.filter(isWhole).map(classOf));
 }
 
 export function together(text: Text, words: string[]): PlacedToken[][] {

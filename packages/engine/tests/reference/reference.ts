@@ -5,9 +5,9 @@
 import type { RecordJson, SearchRequest, SignalRule, Tuning } from '@yucca/contract';
 import { countFacet, passes, type ReferenceFacet } from './facets.ts';
 import { decide, type ReferenceCondition } from './filter.ts';
-import { findWord, textsOf, together, understand, valuesAt, type Asked, type Found } from './match.ts';
+import { findWord, textsOf, together, understand, valuesAt, wholeClass, type Asked, type Found } from './match.ts';
 
-export { distance, tokens } from './text.ts';
+export { distance } from './text.ts';
 
 export interface ReferenceResult {
   id: string;
@@ -47,19 +47,31 @@ export function referenceSearch(records: RecordJson[], tuning: Tuning, request: 
     records.flatMap((record) => textsOf(record, tuning).flatMap(({ list }) => list.map(({ text }) => text))),
   );
   const { asked, excluded } = understand(request.q ?? '', tuning, known);
-  const rows = records.map((record, order): Row => {
-    const texts = textsOf(record, tuning);
-    return { record, order, found: asked.map((word) => findWord(word, texts, tuning, asked.length)) };
+  const lookThrough = (): Row[] =>
+    records.map((record, order): Row => {
+      const texts = textsOf(record, tuning);
+      return { record, order, found: asked.map((word) => findWord(word, texts, tuning, asked.length)) };
+    });
+  const tried = lookThrough();
+  asked.forEach((word, i) => {
+    if (!word.prefix || word.text.length >= tuning.typos.twoFrom) return;
+    const asTyped = tried.filter(({ found }) => found[i]?.typos === 0).length;
+    const all = tried.filter(({ found }) => found[i] !== null).length;
+    // More strangers than what was typed: an unfinished word takes no typos then.
+    if (asTyped > 0 && all - asTyped > asTyped) word.noTypos = true;
   });
+  const rows = lookThrough();
   const idfs = asked.map((word, i) => idf(word, rows, i, tuning));
+  const isWordless = asked.length === 0 && excluded.length === 0 && !/^[\s"-]*$/.test(request.q ?? '');
   const allowed = rows.filter(({ record }) => {
     const texts = textsOf(record, tuning);
     const forbidden = excluded.some((words) => texts.some((text) => together(text, words).length > 0));
-    return !forbidden && (request.condition === undefined || decide(record, request.condition) === true);
+    return !isWordless && !forbidden && (request.condition === undefined || decide(record, request.condition) === true);
   });
   const { matching, dropped } = choose(allowed, asked, idfs, tuning, request);
   const kept = matching.filter(({ record }) => tuning.facets.every((facet) => passes(record, facet, request)));
   const signals = signalsOf(records, tuning);
+  const keyFields = keysOf(records);
   const results = kept.map((row) => {
     const found = row.found.filter((one) => one !== null);
     const own = signals[row.order]!;
@@ -68,6 +80,7 @@ export function referenceSearch(records: RecordJson[], tuning: Tuning, request: 
     return {
       row,
       lift: liftOf(row.record, request),
+      whole: wholeClass(textsOf(row.record, tuning), request.q ?? '', tuning, keyFields),
       id: String(row.record.id),
       words: found.length,
       typos: found.reduce((sum, { typos }) => sum + typos, 0),
@@ -80,6 +93,7 @@ export function referenceSearch(records: RecordJson[], tuning: Tuning, request: 
     b.words - a.words ||
     a.typos - b.typos ||
     a.lift - b.lift ||
+    a.whole - b.whole ||
     b.score - a.score ||
     b.signals - a.signals ||
     a.row.order - b.row.order;
@@ -97,6 +111,11 @@ export function referenceSearch(records: RecordJson[], tuning: Tuning, request: 
   );
   const shown = withPins(results, tuning, request);
   return { total: shown.length, results: shown, facets, dropped };
+}
+
+/** Fields that hold the key of every record; `id` is the key. */
+function keysOf(records: RecordJson[]): string[] {
+  return Object.keys(records[0] ?? {}).filter((name) => records.every((record) => record[name] === String(record.id)));
 }
 
 function idf(word: Asked, rows: Row[], index: number, tuning: Tuning): number {
@@ -196,7 +215,10 @@ function compareSorted(a: RecordJson, b: RecordJson, tuning: Tuning, { sort }: R
 
 const key = (text: string): string => `${text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase()}\u0000${text}`;
 
-/** Pinned records at their ranks among the others; of each family no more than it may show, those that are pinned counted. */
+/**
+ * Pinned records at their ranks among the others; of each family no more than it may show, those that are pinned
+ * counted.
+ */
 function withPins<R extends { id: string; row: Row }>(
   results: R[],
   tuning: Tuning,

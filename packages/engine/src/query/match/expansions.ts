@@ -1,5 +1,8 @@
 import type { MatchKind, Tuning } from '@yucca/contract';
+import type { Generation } from '../../segment/generation.ts';
 import type { Segment } from '../../segment/segment.ts';
+import { writesCompounds } from '../../text/compounds.ts';
+import { compoundsBeginningWith, compoundsEndingWith } from './compounds.ts';
 import { endsWord, endWord, findNode, findWord, firstWord } from '../../segment/trie.ts';
 import { splitAtDigits } from '../../text/tokens.ts';
 import { stemmerFor } from '../../text/stem.ts';
@@ -9,7 +12,7 @@ import { findTogether, MOST_FOR_SPLIT, mostTogether, type Occurrences } from './
 import { synonymsOf } from '../parse/synonyms.ts';
 import { walkTypos } from './typo-walk.ts';
 
-/** One way to read a query word in one segment: words of the dictionary `[from, to)`, or places found by hand. */
+/** One way to read a query word in one segment: words of the dictionary `[from, to)`, or locations found by hand. */
 export interface Expansion {
   how: MatchKind;
   typos: number;
@@ -23,16 +26,20 @@ export interface Expansion {
   together: Occurrences | null;
   /** What is read, when it is one thing: for explanations. */
   text: string | null;
+  /** The letters that match are the last ones of the word, and not the first. */
+  isEnd?: boolean;
 }
 
 /** What a word may also be, whatever the segment: several words of the query as one, one as several, synonyms. */
 export interface Alternative {
-  how: 'synonym' | 'joined' | 'split';
+  how: 'synonym' | 'joined' | 'split' | 'stem' | 'compound';
   words: string[];
   /** joined: the rest of a longer word may follow. */
   prefix: boolean;
   /** split: the last one tried, though the word falls apart in further ways. */
   isCapped?: boolean;
+  /** compound: which letters of it were typed. */
+  part?: { letters: number; isEnd: boolean };
 }
 
 /** Splits tried for one word: names and compounds have few, and short words would fall apart into anything. */
@@ -41,11 +48,8 @@ const LEAST_PART = 2;
 const LONGEST_JOIN = 3;
 
 /** For each word of the query, what else it may be. */
-export function alternativesFor(
-  query: readonly QueryWord[],
-  tuning: Tuning,
-  segments: readonly Segment[],
-): Alternative[][] {
+export function alternativesFor(query: readonly QueryWord[], tuning: Tuning, generation: Generation): Alternative[][] {
+  const segments = generation.segments.map(({ segment }) => segment);
   const alternatives: Alternative[][] = query.map(() => []);
   const plain = query.map(({ text, phrase }) => (phrase === null ? text : null));
   for (const { from, to, as } of synonymsOf(tuning).spans(plain)) {
@@ -59,10 +63,30 @@ export function alternativesFor(
       for (let i = from; i < to; i++) alternatives[i]!.push(joined);
     }
   }
+  query.forEach(({ writings }, i) => alternatives[i]!.push(...writings));
+  if (tuning.compounds && writesCompounds(tuning.language)) {
+    query.forEach(({ text, phrase, prefix }, i) => {
+      if (phrase === null) alternatives[i]!.push(...compoundsWith(generation, text, prefix));
+    });
+  }
   plain.forEach((text, i) => {
     if (text !== null) alternatives[i]!.push(...splitsOf(text, segments));
   });
   return alternatives;
+}
+
+/** Words that a word is a part of. An unfinished one finds what it begins as a beginning. */
+function compoundsWith(generation: Generation, text: string, isUnfinished: boolean): Alternative[] {
+  const asPart =
+    (isEnd: boolean) =>
+    (word: string): Alternative => ({
+      how: 'compound',
+      words: [word],
+      prefix: false,
+      part: { letters: text.length, isEnd },
+    });
+  const begun = isUnfinished ? [] : compoundsBeginningWith(generation, text);
+  return [...begun.map(asPart(false)), ...compoundsEndingWith(generation, text).map(asPart(true))];
 }
 
 /** Two words that were run together; only when nobody wrote them as one. And codes, where letters meet digits. */
@@ -83,7 +107,9 @@ function splitsOf(text: string, segments: readonly Segment[]): Alternative[] {
   return splits;
 }
 
-/** Whether a word has expansions as two words that are not looked up: too many of them, or of words too common to tell. */
+/**
+ * Whether a word has expansions as two words that are not looked up: too many of them, or of words too common to tell.
+ */
 export function isCapped(alternatives: readonly Alternative[], segments: readonly Segment[]): boolean {
   return alternatives.some(
     ({ how, words, isCapped = false }) =>
@@ -148,7 +174,7 @@ function sameStem(segment: Segment, text: string, language: string): number[] {
 /** The expansions an alternative gives in one segment. */
 export function alternativeExpansions(
   segment: Segment,
-  { how, words, prefix }: Alternative,
+  { how, words, prefix, part }: Alternative,
   { weights }: FieldWeights,
 ): Expansion[] {
   const text = words.join(' ');
@@ -160,6 +186,8 @@ export function alternativeExpansions(
   const node = findNode(segment.trie, text);
   if (node <= 0) return [];
   const first = firstWord(segment.trie, node);
+  if (part !== undefined)
+    return endsWord(segment.trie, node) ? [{ ...base, ...part, whole: false, from: first, to: first + 1, text }] : [];
   const expansions: Expansion[] = [];
   if (endsWord(segment.trie, node)) expansions.push({ ...base, whole: true, from: first, to: first + 1, text });
   if (prefix) expansions.push({ ...base, whole: false, from: first, to: endWord(segment.trie, node), text: null });

@@ -1,30 +1,20 @@
 import { LIMITS } from '@yucca/contract';
 import { GrowingArray } from '../../bytes/growing-array.ts';
-import {
-  headField,
-  headStart,
-  headWords,
-  isHead,
-  isTokenOf,
-  MAX_POSITION,
-  POSITION_BITS,
-  tokenStays,
-  tokenTerm,
-} from '../../segment/forward.ts';
+import { ForwardCursor, isHead, isTokenOf, MAX_POSITION, POSITION_BITS, tokenStays } from '../../segment/forward.ts';
 import type { Segment } from '../../segment/segment.ts';
 import { findWord } from '../../segment/trie.ts';
 import { DocSet } from '../../sets/doc-set.ts';
 
-/** Where some words stand together: the first place in each document. Parallel arrays, documents ascending. */
+/** Where some words stand together: the first location in each document. Parallel arrays, documents ascending. */
 export interface Occurrences {
   /** The words' numbers, in their order. */
   terms: readonly number[];
   docs: Uint32Array;
   /** `field << 10 | position` of the first word. */
-  places: Uint16Array;
+  locations: Uint16Array;
 }
 
-const NOWHERE: Occurrences = { terms: [], docs: new Uint32Array(0), places: new Uint16Array(0) };
+const NOWHERE: Occurrences = { terms: [], docs: new Uint32Array(0), locations: new Uint16Array(0) };
 
 /** Documents of a word beyond this are not gone through for a word that might be two: such a pair says nothing. */
 export const MOST_FOR_SPLIT = 20_000;
@@ -50,12 +40,12 @@ export function findTogether(
     ? placesOf(segment, pair, weights).docs
     : holdingAll(segment, [...new Set(terms)], weights).list();
   const docs = new GrowingArray(Uint32Array);
-  const places = new GrowingArray(Uint16Array);
-  readTogether(segment, likely, terms, weights, (doc, place) => {
+  const locations = new GrowingArray(Uint16Array);
+  readTogether(segment, likely, terms, weights, (doc, location) => {
     docs.push(doc);
-    places.push(place);
+    locations.push(location);
   });
-  return { terms, docs: docs.view().slice(), places: places.view().slice() };
+  return { terms, docs: docs.view().slice(), locations: locations.view().slice() };
 }
 
 /** The words' numbers; null when one of them stands nowhere. */
@@ -71,22 +61,22 @@ export function mostTogether(segment: Segment, words: readonly string[]): number
   return terms === null ? 0 : fewestPostings(segment, terms);
 }
 
-/** The documents in which the index says that a pair stands in a field with a weight, and its first place there. */
+/** The documents in which the index says that a pair stands in a field with a weight, and its first location there. */
 function placesOf({ pairs }: Segment, pair: number, weights: ArrayLike<number>): Omit<Occurrences, 'terms'> {
   const docs = new GrowingArray(Uint32Array);
-  const places = new GrowingArray(Uint16Array);
+  const locations = new GrowingArray(Uint16Array);
   pairs.each(pair, (doc, field, position) => {
     if (weights[field] === 0) return;
-    const place = (field << POSITION_BITS) | position;
+    const location = (field << POSITION_BITS) | position;
     const last = docs.length - 1;
     if (last === -1 || docs.array[last] !== doc) {
       docs.push(doc);
-      places.push(place);
-    } else if (place < places.array[last]!) {
-      places.array[last] = place;
+      locations.push(location);
+    } else if (location < locations.array[last]!) {
+      locations.array[last] = location;
     }
   });
-  return { docs: docs.view(), places: places.view() };
+  return { docs: docs.view(), locations: locations.view() };
 }
 
 /** How many documents have to be read to find some words together. */
@@ -139,15 +129,16 @@ function holdingAll(segment: Segment, terms: readonly number[], weights: ArrayLi
 const likely = new Uint8Array(256);
 
 /**
- * Visits the documents of a list in which words stand together, with the first such place. Document by document in functions of
- * their own: what is called often is compiled soon, a loop that is entered once runs long as it is written.
+ * Visits the documents of a list in which words stand together, with the first such location. Document by document in
+ * functions of their own: what is called often is compiled soon, a loop that is entered once runs long as it is
+ * written.
  */
 function readTogether(
   { forward, forwardStarts }: Segment,
   docs: Uint32Array,
   terms: readonly number[],
   weights: ArrayLike<number>,
-  visit: (doc: number, place: number) => void,
+  visit: (doc: number, location: number) => void,
 ): void {
   likely.fill(0);
   for (const term of terms) likely[term & 255] = 1;
@@ -156,15 +147,15 @@ function readTogether(
     const [from, to] = [forwardStarts[doc]!, forwardStarts[doc + 1]!];
     // Most documents that hold all words do not hold them together, and that is seen much sooner.
     if (!holdsPair(forward, from, to, terms[0]!, terms[1]!)) continue;
-    const place = firstTogether(forward, from, to, terms, weights);
-    if (place !== -1) visit(doc, place);
+    const location = firstTogether(forward, from, to, terms, weights);
+    if (location !== -1) visit(doc, location);
   }
 }
 
 /**
- * The first place among some entries where words stand together, -1 without one: shift-and (Baeza-Yates and Gonnet 1992) over
- * places instead of letters. Bit `i` of a state says that the first `i + 1` words end at that place; parts and joined
- * forms share a place, so the state of a place grows from the one before it.
+ * The first location among some entries where words stand together, -1 without one: shift-and (Baeza-Yates and Gonnet
+ * 1992) over locations instead of letters. Bit `i` of a state says that the first `i + 1` words end at that location;
+ * parts and joined forms share a location, so the state of a location grows from the one before it.
  */
 function firstTogether(
   forward: Int32Array,
@@ -175,29 +166,21 @@ function firstTogether(
 ): number {
   const last = terms.length - 1;
   let best = -1;
-  let [field, place, before, here] = [0, -1, 0, 0];
-  let fits = false;
-  for (let at = from; at < to; at++) {
-    const entry = forward[at]!;
-    if (isHead(entry)) {
-      field = headField(entry);
-      place = headStart(entry) - 1;
-      // A field with fewer words than the phrase cannot hold it; 255 stands for any number above.
-      fits = headWords(entry) > last && weights[field]! > 0;
-      here = 0;
-      continue;
-    }
-    if (!fits) continue;
-    if (!tokenStays(entry)) {
-      place++;
+  let [before, here] = [0, 0];
+  const at = new ForwardCursor(forward, from, to);
+  while (at.next()) {
+    const { field, term } = at;
+    // A field with fewer words than the phrase cannot hold it; MOST_WORDS stands for any number above.
+    if (at.fieldWords <= last || weights[field]! === 0) continue;
+    if (at.token === 0) here = 0;
+    if (!at.stays) {
       before = here;
       here = 0;
     }
-    const term = tokenTerm(entry);
     if (likely[term & 255] === 0) continue;
     here |= ((before << 1) | 1) & placesIn(terms, term);
     if ((here & (1 << last)) === 0) continue;
-    const found = (field << POSITION_BITS) | Math.min(place - last, MAX_POSITION);
+    const found = (field << POSITION_BITS) | Math.min(at.position - last, MAX_POSITION);
     if (best === -1 || found < best) best = found;
   }
   return best;

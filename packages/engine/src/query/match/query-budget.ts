@@ -7,8 +7,8 @@ import { workTogether } from './phrase.ts';
 const MOST_READ = 500_000;
 
 /**
- * Words of a query times documents: finding a common word with its typos among a million takes about a millisecond, counting those
- * that hold it half of one more. Up to 375,000 documents every query has all its words.
+ * Words of a query times documents: finding a common word with its typos among a million takes about a millisecond,
+ * counting those that hold it half of one more. Up to 375,000 documents every query has all its words.
  */
 const MOST_LAID = 12_000_000;
 /** So many words count in a collection of any size. */
@@ -20,10 +20,10 @@ interface Budget {
 }
 
 /**
- * Leaves out what a query is not worth: phrases, once those before them may mean reading more documents than `mostRead`, and words,
- * once there are more of them than a collection of that size has time for. What is excluded goes first, then what comes
- * last. The first phrase is never left out, so one phrase of any words is always answered; a phrase may have to be looked
- * for in every document that holds its rarest word.
+ * Leaves out what a query is not worth: phrases, once those before them may mean reading more documents than
+ * `mostRead`, and words, once there are more of them than a collection of that size has time for. What is excluded goes
+ * first, then what comes last. The first phrase is never left out, so one phrase of any words is always answered; a
+ * phrase may have to be looked for in every document that holds its rarest word.
  */
 export function withinBudget(
   parsed: ParsedQuery,
@@ -51,5 +51,5 @@ export function withinBudget(
   const excluded = parsed.excluded.filter(isAffordable);
   return left.length === 0
     ? parsed
-    : { words, excluded, dropped: [...parsed.dropped, ...left.map(({ typed }) => typed)] };
+    : { ...parsed, words, excluded, dropped: [...parsed.dropped, ...left.map(({ typed }) => typed)] };
 }

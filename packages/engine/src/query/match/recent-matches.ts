@@ -10,8 +10,8 @@ const ENTRY_BYTES = 400;
 
 /**
  * Matches of recent words in one segment, the least recently used given up first. While a person types, every word but
- * the last stays the same, and short beginnings are typed by everybody. A segment never changes, so a match holds as long
- * as the segment does; its sets are kept, which lets counts be remembered with them (see facets/known-counts.ts).
+ * the last stays the same, and short beginnings are typed by everybody. A segment never changes, so a match holds as
+ * long as the segment does; its sets are kept, which lets counts be remembered with them (see facets/known-counts.ts).
  */
 export class RecentMatches {
   readonly #matches = new Map<string, { match: WordMatch; bytes: number }>();
@@ -48,6 +48,6 @@ function sizeOf({ within, expansions }: WordMatch): number {
   let bytes = ENTRY_BYTES + expansions.length * EXPANSION_BYTES;
   for (const { bits } of within) bytes += bits.byteLength;
   for (const { together } of expansions)
-    if (together !== null) bytes += together.docs.byteLength + together.places.byteLength;
+    if (together !== null) bytes += together.docs.byteLength + together.locations.byteLength;
   return bytes;
 }

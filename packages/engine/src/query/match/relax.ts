@@ -3,9 +3,9 @@ import type { Matching, SegmentMatch } from './match-query.ts';
 import { anywhere } from './word-match.ts';
 
 /**
- * The words that are given up so that the others are found together, in their order: those that stand nowhere, which tell
- * nothing however rare they are, then those of the least idf. `free` is what may be found at all, by segment. Put together
- * from the word of the highest idf down, so that every word is laid against the documents once.
+ * The words that are given up so that the others are found together, in their order: those that stand nowhere, which
+ * tell nothing however rare they are, then those of the least idf. `free` is what may be found at all, by segment. Put
+ * together from the word of the highest idf down, so that every word is laid against the documents once.
  */
 export function givenUp(
   { segments, idfs }: Matching,

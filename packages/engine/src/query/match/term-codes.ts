@@ -1,8 +1,11 @@
+import { memoByObject } from '../../memo/by-object.ts';
 import { TERM_LENGTHS, type Segment } from '../../segment/segment.ts';
 import type { Expansion } from './expansions.ts';
 import { formFactor, trustIn } from '../../score/text-score.ts';
 
-/** One way a word of the dictionary may read a word of the query: all words with the same typos and form are one code. */
+/**
+ * One way a word of the dictionary may read a word of the query: all words with the same typos and form are one code.
+ */
 export interface Code {
   expansion: Expansion;
   typos: number;
@@ -10,8 +13,8 @@ export interface Code {
 }
 
 /**
- * For one word of a query: which code each word of the dictionary has, 0 = it does not match. With it a document's words
- * are read against any number of expansions by one look each.
+ * For one word of a query: which code each word of the dictionary has, 0 = it does not match. With it a document's
+ * words are read against any number of expansions by one look each.
  */
 export interface TermCodes {
   codes: readonly Code[];
@@ -24,13 +27,7 @@ interface Tables {
   free: Uint16Array[];
 }
 
-const tables = new WeakMap<Segment, Tables>();
-
-function tablesOf(segment: Segment): Tables {
-  let found = tables.get(segment);
-  if (found === undefined) tables.set(segment, (found = { any: new Uint8Array(segment.meta.terms), free: [] }));
-  return found;
-}
+const tablesOf = memoByObject((segment: Segment): Tables => ({ any: new Uint8Array(segment.meta.terms), free: [] }));
 
 /** The codes of one query in one segment, made when they are first needed and given back with `release`. */
 export class QueryCodes {

@@ -15,11 +15,12 @@ export interface WordRun {
  * beginning is. Nothing within the distance is missed.
  *
  * A typo is one insertion, deletion, substitution or swap of neighbours, and no letter is edited twice (the "optimal
- * string alignment" distance; Wagner and Fischer 1974 with Damerau's swap). The walk goes once over the trie in preorder
- * and keeps one row of the distance table for each letter of the current path; words that share a beginning share its
- * rows. Row entry `j` is the distance between the path so far and the first `j` letters of the query. Once every entry
- * of a row is past the limit, no longer path can come back under it, and the subtree is skipped. (A swap looks two rows
- * back, but an entry below the limit there leaves one at most at the limit in the row between, so the rule holds.)
+ * string alignment" distance; Wagner and Fischer 1974 with Damerau's swap). The walk goes once over the trie in
+ * preorder and keeps one row of the distance table for each letter of the current path; words that share a beginning
+ * share its rows. Row entry `j` is the distance between the path so far and the first `j` letters of the query. Once
+ * every entry of a row is past the limit, no longer path can come back under it, and the subtree is skipped. (A swap
+ * looks two rows back, but an entry below the limit there leaves one at most at the limit in the row between, so the
+ * rule holds.)
  *
  * Only a band of `2 × maxTypos + 1` entries around the diagonal can be within the limit, so a node costs at most five.
  */

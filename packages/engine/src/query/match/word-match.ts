@@ -1,4 +1,5 @@
 import type { Tuning } from '@yucca/contract';
+import { memoByObject } from '../../memo/by-object.ts';
 import type { Segment } from '../../segment/segment.ts';
 import { DocSet } from '../../sets/doc-set.ts';
 import type { FieldWeights } from './field-weights.ts';
@@ -46,13 +47,7 @@ export function matchWord(
   );
 }
 
-const recentMatches = new WeakMap<Segment, RecentMatches>();
-
-function recentOf(segment: Segment): RecentMatches {
-  let recent = recentMatches.get(segment);
-  if (recent === undefined) recentMatches.set(segment, (recent = new RecentMatches(segment.bytes)));
-  return recent;
-}
+const recentOf = memoByObject((segment: Segment) => new RecentMatches(segment.bytes));
 
 function withAlternatives(
   own: WordMatch,
@@ -69,6 +64,11 @@ function withAlternatives(
     within: own.within.map((set) => added.union(set)),
     asWritten: own.asWritten,
   };
+}
+
+/** The same without all that needs a typo. */
+export function withoutTypos({ expansions, within, asWritten }: WordMatch): WordMatch {
+  return { expansions: expansions.filter(({ typos }) => typos === 0), within: [within[0]!], asWritten };
 }
 
 function computeOwn(segment: Segment, word: QueryWord, fields: FieldWeights, tuning: Tuning): WordMatch {
@@ -135,17 +135,12 @@ function addRun(segment: Segment, from: number, to: number, set: DocSet): void {
 
 /** A group with more than this share of all documents is kept as a set: a set costs one bit for each document. */
 const FREQUENT = 1 / 24;
-const frequent = new WeakMap<Segment, { groups: number[]; sets: (DocSet | undefined)[] }>();
 
-function frequentGroups(segment: Segment): { groups: number[]; sets: (DocSet | undefined)[] } {
-  let found = frequent.get(segment);
-  if (found === undefined) {
-    const { partedGroups, groupPosts, docs } = segment;
-    const groups = [...partedGroups].filter((group) => groupPosts[group + 1]! - groupPosts[group]! > docs * FREQUENT);
-    frequent.set(segment, (found = { groups, sets: [] }));
-  }
-  return found;
-}
+const frequentGroups = memoByObject((segment: Segment): { groups: number[]; sets: (DocSet | undefined)[] } => {
+  const { partedGroups, groupPosts, docs } = segment;
+  const groups = [...partedGroups].filter((group) => groupPosts[group + 1]! - groupPosts[group]! > docs * FREQUENT);
+  return { groups, sets: [] };
+});
 
 function addPostings(docs: Uint32Array, from: number, to: number, { bits }: DocSet): void {
   for (let at = from; at < to; at++) {

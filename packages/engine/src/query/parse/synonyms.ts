@@ -1,5 +1,7 @@
 import type { SynonymGroup, Tuning } from '@yucca/contract';
+import { memoByObject } from '../../memo/by-object.ts';
 import { stemmerFor } from '../../text/stem.ts';
+import { phraseWords } from '../../text/tokens.ts';
 import { words } from '../../text/words.ts';
 
 /** A run of query words `[from, to)` that may also be read as the words of `as`, standing together. */
@@ -23,22 +25,19 @@ export class Synonyms {
     this.#form = (stems ? stemmerFor(language) : null) ?? ((word) => word);
     for (const group of synonyms) {
       if (group.kind === 'oneWay') {
-        const to = distinct(group.to.map(foldedWords));
-        distinct(group.from.map(foldedWords)).forEach((from) => this.#add(from, to));
+        const to = distinct(group.to.map(phraseWords));
+        distinctTexts(group.from).forEach((from) => this.#add(from, to));
       } else {
-        const all = distinct(group.words.map(foldedWords));
-        all.forEach((from, i) =>
-          this.#add(
-            from,
-            all.filter((_, j) => j !== i),
-          ),
-        );
+        const all = distinct(group.words.map(phraseWords));
+        distinctTexts(group.words).forEach((from) => this.#add(from, all));
       }
     }
   }
 
-  #add(from: string[], to: string[][]): void {
-    const usable = to.filter((words) => words.length > 0 && words.join(' ') !== from.join(' '));
+  #add(text: string, to: string[][]): void {
+    const from = words(text).map((word) => word.text);
+    const own = phraseWords(text).join(' ');
+    const usable = to.filter((words) => words.length > 0 && words.join(' ') !== own);
     if (from.length === 0 || usable.length === 0) return;
     const first = this.#form(from[0]!);
     const rules = this.#byFirst.get(first);
@@ -62,22 +61,22 @@ export class Synonyms {
   }
 }
 
-function foldedWords(text: string): string[] {
-  return words(text).map((word) => word.text);
-}
-
 /** Words that fold to the same are one: a list from elsewhere often holds both `Rose` and `rose`. */
 function distinct(list: readonly string[][]): string[][] {
   return [...new Map(list.map((words) => [words.join(' '), words])).values()];
 }
 
-const known = new WeakMap<readonly SynonymGroup[], Map<string, Synonyms>>();
+const distinctTexts = (list: readonly string[]): string[] => [
+  ...new Map(list.map((text) => [phraseWords(text).join(' '), text])).values(),
+];
+
+/** By the language whose stems are taken for one word; none where they are not. */
+const compiledOf = memoByObject<readonly SynonymGroup[], Map<string, Synonyms>>(() => new Map());
 
 /** The compiled synonyms of a tuning. Compiled once for one and the same list, whatever else two tunings differ in. */
 export function synonymsOf(tuning: Tuning): Synonyms {
   const { synonyms: groups, stems, language } = tuning;
-  let compiled = known.get(groups);
-  if (compiled === undefined) known.set(groups, (compiled = new Map<string, Synonyms>()));
+  const compiled = compiledOf(groups);
   const forms = stems ? language : '';
   let synonyms = compiled.get(forms);
   if (synonyms === undefined) compiled.set(forms, (synonyms = new Synonyms(tuning)));

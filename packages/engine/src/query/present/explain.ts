@@ -6,6 +6,7 @@ import type { Candidate } from '../rank/rank.ts';
 import { readTier } from '../rank/tiers.ts';
 import { FULL_POINTS, roundScore } from '../../score/text-score.ts';
 import { Scorer, type BestExpansion } from '../rank/scorer.ts';
+import { fieldOfWhole, Whole } from '../rank/whole-values.ts';
 
 /** Why each of some results is where it is: scored once more, looking at which expansion wins. */
 export function explainAll(matching: Matching, shown: readonly Candidate[]): Map<Candidate, Why> {
@@ -19,9 +20,9 @@ export function explainAll(matching: Matching, shown: readonly Candidate[]): Map
   return reasons;
 }
 
-function explainOne({ words, idfs }: Matching, match: SegmentMatch, scorer: Scorer, candidate: Candidate): Why {
+function explainOne({ query, words, idfs }: Matching, match: SegmentMatch, scorer: Scorer, candidate: Candidate): Why {
   const { doc, tier, signals, score } = candidate;
-  const matched = readTier(tier, words.length);
+  const matched = { ...readTier(tier, words.length), ...wholeFieldOf(match, query, candidate) };
   if (words.length === 0) return { ...matched, text: 0, signals, score, parts: [] };
   const { text, closeness, expansions } = scorer.explain(doc);
   const total = idfs.reduce((sum, weight) => sum + weight, 0);
@@ -34,6 +35,17 @@ function explainOne({ words, idfs }: Matching, match: SegmentMatch, scorer: Scor
   return { ...matched, text, signals, score, parts };
 }
 
+/** The field that holds the very query, where there is one. */
+function wholeFieldOf(
+  { segment, fields }: SegmentMatch,
+  query: Matching['query'],
+  { doc, whole }: Candidate,
+): Pick<Why, 'whole'> {
+  if (whole === Whole.Rest) return {};
+  const field = fieldOfWhole(segment, query, fields, doc, whole);
+  return { whole: { field: segment.meta.searchFields[field]!, isCode: whole === Whole.Code } };
+}
+
 function describe({ segment }: SegmentMatch, word: string, best: BestExpansion, points: number): WhyPart {
   const { how, typos, text } = best.expansion;
   return {
@@ -41,7 +53,7 @@ function describe({ segment }: SegmentMatch, word: string, best: BestExpansion, 
     matched: best.term === -1 ? text! : wordAt(segment.trie, best.term),
     how,
     ...(typos > 0 ? { typos } : {}),
-    field: segment.meta.searchFields[best.place >>> POSITION_BITS]!,
+    field: segment.meta.searchFields[best.location >>> POSITION_BITS]!,
     points,
   };
 }

@@ -5,9 +5,12 @@ import type { SegmentMatch } from '../match/match-query.ts';
 import type { TermCodes } from '../match/term-codes.ts';
 import type { WordMatch } from '../match/word-match.ts';
 import { eachLeaf } from '@yucca/contract';
-import { headField, headStart, isHead, tokenStays, tokenTerm } from '../../segment/forward.ts';
+import { ForwardCursor } from '../../segment/forward.ts';
+import { isSearchedUnasked } from '../../segment/field-tree.ts';
 import type { Segment } from '../../segment/segment.ts';
+import { isCalledName } from '../../text/called-name.ts';
 import { blankTags, tokensInPlace, type Token } from '../../text/tokens.ts';
+import { ClusterBorders, mayTearCluster } from '../../text/clusters.ts';
 import { sourceEnd } from '../../text/words.ts';
 
 /** A match in one string: `[start, end)`, and which word of the query it is of. */
@@ -30,12 +33,14 @@ interface TokenMatch {
   word: number;
   /** > 0: only so many letters of it were typed. */
   letters: number;
+  /** They are the last ones. */
+  isEnd: boolean;
 }
 
 /**
  * Finds what matched in the records of one answer: the typed part of a word that only begins with it, the whole word
- * otherwise. Each query word keeps only its best expansion in a record: where `rose` stands as typed, the misspelling `rosa`
- * is not marked for it.
+ * otherwise. Each query word keeps only its best expansion in a record: where `rose` stands as typed, the misspelling
+ * `rosa` is not marked for it.
  *
  * The index says which words of which string matched, just as it did when the record was found. Where they stand in the
  * text is found by reading that string once more in the same way, which keeps offsets out of the index.
@@ -77,7 +82,7 @@ export class Marker {
       if (left === 0 || value === null || !this.#isIndexed(field, value)) return;
       const source = String(value);
       const text = this.#segment.meta.html.includes(field) ? blankTags(source) : source;
-      // Strings are numbered by their place among those with words; one that nobody asks for need not be read to count.
+      // Strings are numbered by their order among those with words; one that nobody asks for need not be read to count.
       const here = byString.get(string);
       const isWanted = here !== undefined && wants(field, pointer);
       if (!isWanted && SURELY_WORDS.test(text)) {
@@ -90,13 +95,13 @@ export class Marker {
       string++;
       if (here === undefined) return;
       left--;
-      if (isWanted) found.set(pointer, { field, source, hits: here.map((match) => hitOf(match, tokens, source)) });
+      if (isWanted) found.set(pointer, { field, source, hits: hitsOf(here, tokens, source) });
     });
     return found;
   }
 
   #isIndexed(field: string, value: unknown): boolean {
-    return this.#indexed.has(field) && (typeof value === 'string' || this.#planned.has(field));
+    return this.#indexed.has(field) && (this.#planned.has(field) || isSearchedUnasked(isCalledName(field), value));
   }
 
   /** The tokens that match with the fewest typos of their word. */
@@ -112,68 +117,64 @@ export class Marker {
       }
       own.matches.push(match);
     };
-    let [string, token, field] = [-1, -1, 0];
-    for (let at = forwardStarts[doc]!; at < forwardStarts[doc + 1]!; at++) {
-      const entry = forward[at]!;
-      if (isHead(entry)) {
-        field = headField(entry);
-        string++;
-        token = -1;
-        continue;
-      }
-      token++;
-      const term = tokenTerm(entry);
+    const at = new ForwardCursor(forward, forwardStarts[doc]!, forwardStarts[doc + 1]!);
+    while (at.next()) {
+      const { string, token, field, term } = at;
       if (this.#any[term] === 0 || this.#fields.weights[field] === 0) continue;
       this.#codes.forEach(({ codes, table }, word) => {
         if (table[term] === 0) return;
         const { expansion, typos } = codes[table[term]!]!;
         if (typos > 0 && this.#fields.exact[field] === 1) return;
         const letters = expansion.whole || typos > 0 ? 0 : expansion.letters;
-        offer(typos, { string, token, word, letters });
+        offer(typos, { string, token, word, letters, isEnd: expansion.isEnd === true });
       });
     }
     this.#words.forEach(({ expansions }, word) => {
       for (const { together } of expansions) {
         if (together === null) continue;
-        for (const { string, token } of this.#togetherIn(doc, together)) offer(0, { string, token, word, letters: 0 });
+        for (const { string, token } of this.#togetherIn(doc, together))
+          offer(0, { string, token, word, letters: 0, isEnd: false });
       }
     });
     return best.flatMap(({ matches }) => matches);
   }
 
-  /** Every token of every place where some words stand together. */
+  /** Every token of every position where some words stand together. */
   #togetherIn(doc: number, { terms }: NonNullable<Expansion['together']>): { string: number; token: number }[] {
     const { forward, forwardStarts } = this.#segment;
     const found: { string: number; token: number }[] = [];
-    let runs: { place: number; tokens: { string: number; token: number }[] }[] = [];
-    let [string, token, place, counts] = [-1, -1, 0, false];
-    for (let at = forwardStarts[doc]!; at < forwardStarts[doc + 1]!; at++) {
-      const entry = forward[at]!;
-      if (isHead(entry)) {
-        counts = this.#fields.weights[headField(entry)]! > 0;
-        place = headStart(entry) - 1;
-        string++;
-        token = -1;
-        runs = [];
-        continue;
-      }
-      token++;
-      if (!tokenStays(entry)) place++;
-      const term = tokenTerm(entry);
+    let runs: { position: number; tokens: { string: number; token: number }[] }[] = [];
+    const at = new ForwardCursor(forward, forwardStarts[doc]!, forwardStarts[doc + 1]!);
+    while (at.next()) {
+      const { string, token, term, position } = at;
+      if (token === 0) runs = [];
+      const counts = this.#fields.weights[at.field]! > 0;
       const grown = runs
-        .filter((run) => run.place === place - 1 && terms[run.tokens.length] === term)
-        .map(({ tokens }) => ({ place, tokens: [...tokens, { string, token }] }));
-      if (terms[0] === term && counts) grown.push({ place, tokens: [{ string, token }] });
+        .filter((run) => run.position === position - 1 && terms[run.tokens.length] === term)
+        .map(({ tokens }) => ({ position, tokens: [...tokens, { string, token }] }));
+      if (terms[0] === term && counts) grown.push({ position, tokens: [{ string, token }] });
       found.push(...grown.filter(({ tokens }) => tokens.length === terms.length).flatMap(({ tokens }) => tokens));
-      runs = [...runs.filter((run) => run.place >= place - 1), ...grown];
+      runs = [...runs.filter((run) => run.position >= position - 1), ...grown];
     }
     return found;
   }
 }
 
-function hitOf({ token, word, letters }: TokenMatch, tokens: readonly Token[], source: string): Hit {
-  const { start, end } = tokens[token]!;
-  return { start, end: letters > 0 ? sourceEnd(source, start, end, letters) : end, word };
+function hitsOf(matches: readonly TokenMatch[], tokens: readonly Token[], source: string): Hit[] {
+  const hits: Hit[] = [];
+  let borders: ClusterBorders | null = null;
+  for (const { token, word, letters, isEnd } of matches) {
+    const found = tokens[token];
+    // An index that older rules made may hold other words; it is being made again.
+    if (found === undefined) continue;
+    let { start, end } = found;
+    if (isEnd) start = sourceEnd(source, start, end, found.text.length - letters);
+    else if (letters > 0) end = sourceEnd(source, start, end, letters);
+    if (mayTearCluster(source, start)) start = (borders ??= new ClusterBorders(source)).before(start);
+    if (mayTearCluster(source, end)) end = (borders ??= new ClusterBorders(source)).after(end);
+    hits.push({ start, end, word });
+  }
+  return hits;
 }
 
 /** Ranges in order, the ones that overlap joined. */

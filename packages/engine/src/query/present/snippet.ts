@@ -3,8 +3,8 @@ import { words } from '../../text/words.ts';
 import { joinHits, type Hit } from './marker.ts';
 
 /**
- * The part of a text, some words long, that shows most of the query: most different words of it, then most matches, then
- * the earliest. Begins and ends at words; dots say that the text goes on.
+ * The part of a text, some words long, that shows most of the query: most different words of it, then most matches,
+ * then the earliest. Begins and ends at words; dots say that the text goes on.
  */
 export function makeSnippet(source: string, hits: readonly Hit[], length: number): Snippet {
   const list = words(source);

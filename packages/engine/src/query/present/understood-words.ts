@@ -1,8 +1,10 @@
 import type { UnderstoodWord } from '@yucca/contract';
+import { memoByObject } from '../../memo/by-object.ts';
 import { wordAt } from '../../segment/trie.ts';
 import type { Matching, SegmentMatch } from '../match/match-query.ts';
 import { isCapped, type Expansion } from '../match/expansions.ts';
 import { walkTypos } from '../match/typo-walk.ts';
+import type { WordMatch } from '../match/word-match.ts';
 
 const EXPANSIONS_SHOWN = 5;
 
@@ -23,8 +25,7 @@ export function understandWord(
   }
   const found = new Map<string, number>();
   for (const match of segments) {
-    const expansions = match.words[index]!.expansions.filter(({ typos }) => typos === least);
-    for (const { text, count } of mostCommon(match, expansions, hidesRecords))
+    for (const { text, count } of commonWords(match, index, least, hidesRecords))
       found.set(text, (found.get(text) ?? 0) + count);
   }
   const as = [...found].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1)).slice(0, EXPANSIONS_SHOWN);
@@ -48,9 +49,9 @@ const farthest = (letters: number, nodes: number): number =>
   (letters >= 6 ? 3 : letters >= 3 ? 2 : 1) - (nodes > LARGE ? 1 : 0);
 
 /**
- * The word of the data that is spelt most like one that was not found, further off than matching goes; of equals the most
- * common. Null when none is near. Only words of records that may be found are told. The walk costs more the further it
- * looks, so it is made only when a search has found nothing.
+ * The word of the data that is spelt most like one that was not found, further off than matching goes; of equals the
+ * most common. Null when none is near. Only words of records that may be found are told. The walk costs more the
+ * further it looks, so it is made only when a search has found nothing.
  */
 export function nearestSpelling({ words, segments }: Matching, index: number, hidesRecords: boolean): string | null {
   const { text, phrase } = words[index]!;
@@ -71,12 +72,34 @@ export function nearestSpelling({ words, segments }: Matching, index: number, hi
   return found[0]?.text ?? null;
 }
 
-/** The few most common words of some expansions, by postings. Expansions may overlap: a word is told once. */
-function mostCommon(
-  match: SegmentMatch,
-  expansions: readonly Expansion[],
-  hides: boolean,
-): { text: string; count: number }[] {
+/** By typos, of a word as it matched a segment: the same beginning comes with every visitor who types on. */
+const knownCommon = memoByObject<WordMatch, Map<number, CommonWord[]>>(() => new Map());
+
+interface CommonWord {
+  text: string;
+  /** Records that hold it, by postings. */
+  count: number;
+}
+
+/** The most common words of the expansions of a word with so many typos. */
+function commonWords(match: SegmentMatch, index: number, typos: number, hides: boolean): CommonWord[] {
+  const word = match.words[index]!;
+  const compute = (): CommonWord[] =>
+    mostCommon(
+      match,
+      word.expansions.filter((expansion) => expansion.typos === typos),
+      hides,
+    );
+  // What is hidden differs from asker to asker.
+  if (hides) return compute();
+  const known = knownCommon(word);
+  let common = known.get(typos);
+  if (common === undefined) known.set(typos, (common = compute()));
+  return common;
+}
+
+/** The few most common words of some expansions. Expansions may overlap: a word is told once. */
+function mostCommon(match: SegmentMatch, expansions: readonly Expansion[], hides: boolean): CommonWord[] {
   const { segment } = match;
   const best: { term: number; text: string | null; count: number }[] = [];
   const offer = (term: number, text: string | null, count: number): void => {
@@ -89,32 +112,49 @@ function mostCommon(
   for (const expansion of expansions) {
     if (expansion.together !== null) offer(-1, expansion.text, countOf(match, expansion, hides));
     for (let term = expansion.from; term < expansion.to && expansion.together === null; term++) {
-      const count = segment.postStart(term + 1) - segment.postStart(term);
-      // What is hidden is counted only where it could matter.
-      if (best.length === EXPANSIONS_SHOWN && count <= best[EXPANSIONS_SHOWN - 1]!.count) continue;
-      offer(term, null, hides ? countOf(match, { ...expansion, from: term, to: term + 1 }, true) : count);
+      // Counted only where it could matter.
+      const most = segment.postStart(term + 1) - segment.postStart(term);
+      if (best.length === EXPANSIONS_SHOWN && most <= best[EXPANSIONS_SHOWN - 1]!.count) continue;
+      offer(term, null, countOf(match, { ...expansion, from: term, to: term + 1 }, hides));
     }
   }
   return best.map(({ term, text, count }) => ({ text: text ?? wordAt(segment.trie, term), count }));
 }
 
-/** Postings of an expansion; with `hides` only those of records that may be found. */
+/**
+ * Postings of an expansion in fields that are searched: an index may hold more, for another tuning. With `hides` only
+ * those of records that may be found.
+ */
 function countOf(
-  { segment, allowed }: SegmentMatch,
+  { segment, allowed, fields }: SegmentMatch,
   { together, from, to }: Pick<Expansion, 'together' | 'from' | 'to'>,
   hides: boolean,
 ): number {
-  const docs = together?.docs ?? segment.postDocs.subarray(segment.postStart(from), segment.postStart(to));
-  if (!hides) return docs.length;
+  const counted = (docs: ArrayLike<number> & Iterable<number>): number => {
+    if (!hides) return docs.length;
+    let count = 0;
+    for (const doc of docs) if (allowed.has(doc)) count++;
+    return count;
+  };
+  if (together) return counted(together.docs);
+  const { groupStarts, groupFields, groupPosts, postDocs } = segment;
+  if (fields.all) return counted(postDocs.subarray(segment.postStart(from), segment.postStart(to)));
   let count = 0;
-  for (const doc of docs) if (allowed.has(doc)) count++;
+  for (let group = groupStarts[from]!; group < groupStarts[to]!; group++)
+    if (fields.weights[groupFields[group]!] !== 0)
+      count += counted(postDocs.subarray(groupPosts[group], groupPosts[group + 1]));
   return count;
 }
 
-/** Words of one query whose nearest spelling is looked for: whoever types more that stand nowhere means something else. */
+/**
+ * Words of one query whose nearest spelling is looked for: whoever types more that stand nowhere means something else.
+ */
 const MOST_RESPELT = 2;
 
-/** What the words of a query were taken for; when nothing was found, also what those that stand nowhere may have been meant to be. */
+/**
+ * What the words of a query were taken for; when nothing was found, also what those that stand nowhere may have been
+ * meant to be.
+ */
 export function understoodWords(matching: Matching, hidesRecords: boolean, nothing: boolean): UnderstoodWord[] {
   let looked = 0;
   return matching.words.map((_, i) => {

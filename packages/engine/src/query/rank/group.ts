@@ -1,4 +1,5 @@
 import type { Tuning } from '@yucca/contract';
+import { memoByObject } from '../../memo/by-object.ts';
 import { firstValue, type ValueColumn } from '../../columns/column.ts';
 import { countIn } from '../../facets/known-counts.ts';
 import { eachCandidate, rankAcross, type Candidate, type RankJob } from './rank.ts';
@@ -22,9 +23,10 @@ export type Found = Pick<Candidate, 'segment' | 'doc'>;
 const REACHES = [4, 64];
 
 /**
- * The best `size` results after grouping. A family is what shares the first value of a field, as text, across segments; a
- * record without one is a family of its own. What is pinned counts among those that its family may show. How many results there are is known by counting, and the first of them are
- * mostly found among the first of all; only where few families hold the top is every match scored.
+ * The best `size` results after grouping. A family is what shares the first value of a field, as text, across segments;
+ * a record without one is a family of its own. What is pinned counts among those that its family may show. How many
+ * results there are is known by counting, and the first of them are mostly found among the first of all; only where few
+ * families hold the top is every match scored.
  */
 export function rankGrouped(
   jobs: readonly RankJob[],
@@ -140,13 +142,7 @@ function countFirst(column: ValueColumn, docs: Uint32Array): Uint32Array {
 }
 
 /** What stands for the first values of a column among counts that are remembered: facets count all values of it. */
-const keys = new WeakMap<ValueColumn, object>();
-
-function keyOf(column: ValueColumn): object {
-  let key = keys.get(column);
-  if (key === undefined) keys.set(column, (key = {}));
-  return key;
-}
+const keyOf = memoByObject<ValueColumn, object>(() => ({}));
 
 /** Keeps the best few of each family. */
 class Kept {

@@ -6,6 +6,7 @@ import type { FieldWeights } from '../match/field-weights.ts';
 import type { Occurrences } from '../match/phrase.ts';
 import type { Expansion } from '../match/expansions.ts';
 import { formFactor, lengthFactors, startFactor, trustIn } from '../../score/text-score.ts';
+import { firstNotBelow } from '../../sets/sorted.ts';
 import type { WordMatch } from '../match/word-match.ts';
 
 /** A range of documents none of which can have more points for a word than its block. */
@@ -23,6 +24,8 @@ interface LengthBucket {
   form: number;
   /** Letters of the dictionary words; 0 = all of the expansion. */
   length: number;
+  /** The words of an expansion by their lengths, shared by its buckets; null where one bucket has them all. */
+  words: WordsByLength | null;
 }
 
 /** Postings ranges of about the same bound: what is gone through together. */
@@ -35,12 +38,45 @@ interface ImpactBlock {
 /** Bounds within one step make one block: fewer blocks, hardly more documents. */
 const STEPS = 512;
 
-/** Which lengths of words an expansion has; made once, since a misspelt word has many expansions. */
-const present = new Uint8Array(TERM_LENGTHS);
+/** How many words of each length an expansion has; made once, since a misspelt word has many expansions. */
+const perLength = new Uint32Array(TERM_LENGTHS);
 
-/** A field and a step of positions as one number, and the best place of such a step. */
-const stepOfPlace = (place: number): number =>
-  (place >>> POSITION_BITS) * POSITION_STEPS.length + positionStep(place & MAX_POSITION);
+/**
+ * The words of a range of the dictionary by their lengths, each length in its own order. A beginning has thousands of
+ * words and a dozen lengths: going through all of them for each length that is opened would cost a dozen times as much.
+ */
+class WordsByLength {
+  readonly #starts: Uint32Array;
+  readonly #lengths: Uint8Array;
+  readonly #from: number;
+  readonly #to: number;
+  #terms: Uint32Array | null = null;
+
+  constructor(lengths: Uint8Array, from: number, to: number, counts: Uint32Array) {
+    this.#lengths = lengths;
+    this.#from = from;
+    this.#to = to;
+    this.#starts = new Uint32Array(TERM_LENGTHS + 1);
+    for (let length = 0; length < TERM_LENGTHS; length++)
+      this.#starts[length + 1] = this.#starts[length]! + counts[length]!;
+  }
+
+  of(length: number): Uint32Array {
+    this.#terms ??= this.#sorted();
+    return this.#terms.subarray(this.#starts[length]!, this.#starts[length + 1]!);
+  }
+
+  #sorted(): Uint32Array {
+    const terms = new Uint32Array(this.#to - this.#from);
+    const next = this.#starts.slice();
+    for (let term = this.#from; term < this.#to; term++) terms[next[this.#lengths[term]!]!++] = term;
+    return terms;
+  }
+}
+
+/** A field and a step of positions as one number, and the best location of such a step. */
+const stepOfLocation = (location: number): number =>
+  (location >>> POSITION_BITS) * POSITION_STEPS.length + positionStep(location & MAX_POSITION);
 
 const bestOfStep = (step: number): { field: number; position: number } => ({
   field: Math.floor(step / POSITION_STEPS.length),
@@ -48,8 +84,9 @@ const bestOfStep = (step: number): { field: number; position: number } => ({
 });
 
 /**
- * The documents of one word of a query, best first, block by block. Dictionary words are looked at bucket by bucket, the
- * likeliest first, so that of the ten thousand words behind a first letter only the few that can win are ever touched.
+ * The documents of one word of a query, best first, block by block. Dictionary words are looked at bucket by bucket,
+ * the likeliest first, so that of the ten thousand words behind a first letter only the few that can win are ever
+ * touched.
  */
 export class ImpactBlocks {
   readonly #segment: Segment;
@@ -96,15 +133,17 @@ export class ImpactBlocks {
 
   #bucketsOf(expansion: Expansion, most: number): LengthBucket[] {
     const trust = trustIn(expansion.how, expansion.typos);
-    if (expansion.whole) return [{ bound: most * trust, expansion, form: trust, length: 0 }];
+    if (expansion.whole) return [{ bound: most * trust, expansion, form: trust, length: 0, words: null }];
     const { termLengths } = this.#segment;
-    present.fill(0);
-    for (let term = expansion.from; term < expansion.to; term++) present[termLengths[term]!] = 1;
+    const { from, to } = expansion;
+    perLength.fill(0);
+    for (let term = from; term < to; term++) perLength[termLengths[term]!]!++;
+    const words = new WordsByLength(termLengths, from, to, perLength);
     const buckets: LengthBucket[] = [];
     for (let length = 0; length < TERM_LENGTHS; length++) {
-      if (present[length] === 0) continue;
+      if (perLength[length] === 0) continue;
       const form = formFactor(trust, false, expansion.letters, length);
-      buckets.push({ bound: most * form, expansion, form, length });
+      buckets.push({ bound: most * form, expansion, form, length, words });
     }
     return buckets;
   }
@@ -112,23 +151,25 @@ export class ImpactBlocks {
   /** Opens buckets until none left could hold anything better than the best block known. */
   #expand(): void {
     while (this.#bucket < this.#buckets.length) {
-      const { bound, expansion, form, length } = this.#buckets[this.#bucket]!;
-      if (this.#steps.length > 0 && Math.ceil(bound * STEPS) < this.#steps[0]!) return;
+      const bucket = this.#buckets[this.#bucket]!;
+      if (this.#steps.length > 0 && Math.ceil(bucket.bound * STEPS) < this.#steps[0]!) return;
       this.#bucket++;
-      this.#open(expansion, form, length);
+      this.#open(bucket);
     }
   }
 
-  #open(expansion: Expansion, form: number, length: number): void {
+  #open({ expansion, form, length, words }: LengthBucket): void {
     const { together, from, to, typos } = expansion;
-    const { groupStarts, groupFields, groupPosts, postDocs, partedGroups, classStarts, termLengths } = this.#segment;
+    const { groupStarts, groupFields, groupPosts, postDocs, partedGroups, classStarts } = this.#segment;
     const before = this.#blocks.size;
     if (together !== null) {
       this.#addTogether(together, form);
     } else {
       let parted = firstNotBelow(partedGroups, groupStarts[from]!);
-      for (let term = from; term < to; term++) {
-        if (length > 0 && termLengths[term] !== length) continue;
+      const terms = words?.of(length) ?? null;
+      const count = terms === null ? to - from : terms.length;
+      for (let i = 0; i < count; i++) {
+        const term = terms === null ? from + i : terms[i]!;
         for (let group = groupStarts[term]!; group < groupStarts[term + 1]!; group++) {
           const field = groupFields[group]!;
           const weight = typos > 0 && this.#fields.exact[field] === 1 ? 0 : this.#fields.weights[field]!;
@@ -151,11 +192,11 @@ export class ImpactBlocks {
     if (this.#blocks.size !== before) this.#steps = [...this.#blocks.keys()].sort((a, b) => b - a);
   }
 
-  /** Words that stand together have no classes in the index; their places are known, and tell as much. */
-  #addTogether({ docs, places }: Occurrences, form: number): void {
+  /** Words that stand together have no classes in the index; their locations are known, and tell as much. */
+  #addTogether({ docs, locations }: Occurrences, form: number): void {
     const byStep = new Map<number, GrowingArray<Uint32Array>>();
     for (let i = 0; i < docs.length; i++) {
-      const step = stepOfPlace(places[i]!);
+      const step = stepOfLocation(locations[i]!);
       let list = byStep.get(step);
       if (list === undefined) byStep.set(step, (list = new GrowingArray(Uint32Array)));
       list.push(docs[i]!);
@@ -178,15 +219,4 @@ export class ImpactBlocks {
       if (bound > block.bound) block.bound = bound;
     }
   }
-}
-
-function firstNotBelow(sorted: Uint32Array, value: number): number {
-  let low = 0;
-  let high = sorted.length;
-  while (low < high) {
-    const middle = (low + high) >>> 1;
-    if (sorted[middle]! < value) low = middle + 1;
-    else high = middle;
-  }
-  return low;
 }

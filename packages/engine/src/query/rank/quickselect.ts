@@ -6,9 +6,9 @@ const STRIDE = 64;
 const MANY = 20_000;
 
 /**
- * The `rank`-th smallest of some numbers, from 1. What a sample says is a little more than that number parts off the few that can be
- * it, which are then looked at closely: one pass over all numbers, and no copy of them. When the sample says too little, all
- * of them are looked at (Floyd and Rivest, Algorithm 489, 1975, have the idea).
+ * The `rank`-th smallest of some numbers, from 1. What a sample says is a little more than that number parts off the
+ * few that can be it, which are then looked at closely: one pass over all numbers, and no copy of them. When the sample
+ * says too little, all of them are looked at (Floyd and Rivest, Algorithm 489, 1975, have the idea).
  */
 export function smallest(numbers: Float64Array, rank: number): number {
   if (numbers.length > MANY) {
@@ -23,7 +23,10 @@ export function smallest(numbers: Float64Array, rank: number): number {
   return select(numbers.slice(), rank);
 }
 
-/** Quickselect (Hoare, Algorithm 65, 1961) with the middle of three as what parts the rest. Puts the numbers in another order. */
+/**
+ * Quickselect (Hoare, Algorithm 65, 1961) with the middle of three as what parts the rest. Puts the numbers in another
+ * order.
+ */
 function select(numbers: Float64Array, rank: number): number {
   let [low, high] = [0, numbers.length - 1];
   const wanted = rank - 1;
@@ -36,7 +39,10 @@ function select(numbers: Float64Array, rank: number): number {
   return numbers[wanted]!;
 }
 
-/** Puts what is smaller than a number before what is greater; answers where the greater and where the smaller ones begin from. */
+/**
+ * Puts what is smaller than a number before what is greater; returns where the greater and where the smaller ones begin
+ * from.
+ */
 function part(numbers: Float64Array, low: number, high: number, pivot: number): [left: number, right: number] {
   while (low <= high) {
     while (numbers[low]! < pivot) low++;

@@ -10,6 +10,7 @@ import { compareResolved, type Sorting } from './sort-keys.ts';
 import { offerBest } from './threshold.ts';
 import { holdsAllWords, tierCount, tierNumbers, tiersOf, type Tier } from './tiers.ts';
 import { Top } from './top.ts';
+import { Whole, wholeOf, type WholeValues } from './whole-values.ts';
 
 /** One result in the running: where it is and what places it. */
 export interface Candidate {
@@ -19,9 +20,11 @@ export interface Candidate {
   tier: number;
   /** 0 = lifted by a placement, 1 = neither, 2 = sunk. */
   lift: number;
+  /** Whether a value of it is the very query. */
+  whole: Whole;
   score: number;
   signals: number;
-  /** Place in record order; unique, so the order is total. */
+  /** Number in record order; unique, so the order is total. */
   order: number;
   /** Keys of a named sort within the segment, and across segments. */
   keys: readonly number[];
@@ -33,6 +36,8 @@ export interface RankJob {
   index: number;
   match: SegmentMatch;
   results: Results;
+  /** Results with a value that is the very query. */
+  whole: WholeValues;
   idfs: readonly number[];
   signals: Signals | null;
   /** How much the signals count against the words, 0 to 1. */
@@ -54,9 +59,16 @@ export function compareAnywhere(sorting: Sorting | null): (a: Candidate, b: Cand
   return (a, b) => compareResolved(sorting, a.resolve(), b.resolve()) || compareRelevance(a, b);
 }
 
-/** Words, typos, what a placement lifts or sinks, score, signals, record order. */
+/** Words, typos, what a placement lifts or sinks, values that are the query, score, signals, record order. */
 function compareRelevance(a: Candidate, b: Candidate): number {
-  return a.tier - b.tier || a.lift - b.lift || b.score - a.score || b.signals - a.signals || a.order - b.order;
+  return (
+    a.tier - b.tier ||
+    a.lift - b.lift ||
+    a.whole - b.whole ||
+    b.score - a.score ||
+    b.signals - a.signals ||
+    a.order - b.order
+  );
 }
 
 /** The best `size` results of all segments, best first. */
@@ -79,8 +91,8 @@ function rankByRelevance(job: RankJob, size: number): Candidate[] {
   if (job.results.count <= WORTH_CHOOSING) return rankFew(job, job.results.list, size);
   const best: Candidate[] = [];
   // Tier by tier: what needs a typo is not even scored once results without one fill the page.
-  for (const { set, tier, lift } of partsOf(job)) {
-    best.push(...rankTier(job, set, tier, lift, size - best.length));
+  for (const part of partsOf(job)) {
+    best.push(...rankPart(job, part, size - best.length));
     if (best.length >= size) break;
   }
   return best;
@@ -100,7 +112,8 @@ function rankFew(job: RankJob, list: Uint32Array, size: number): Candidate[] {
     if (tiers[i]! > last) continue;
     const doc = list[i]!;
     const lift = lifted?.has(doc) ? NO_LIFT - 1 : sunk?.has(doc) ? NO_LIFT + 1 : NO_LIFT;
-    top.offer(candidateOf(job, scoreOf(job, scorer, doc), doc, tiers[i]!, lift));
+    const placed = { tier: tiers[i]!, lift, whole: wholeOf(job.whole, doc) };
+    top.offer(candidateOf(job, scoreOf(job, scorer, doc), doc, placed));
   }
   return top.sorted();
 }
@@ -108,8 +121,8 @@ function rankFew(job: RankJob, list: Uint32Array, size: number): Candidate[] {
 /** Visits every result of a segment. */
 export function eachCandidate(job: RankJob, visit: (candidate: Candidate) => void): void {
   const scorer = scorerFor(job);
-  for (const { set, tier, lift } of partsOf(job)) {
-    for (const doc of set.list()) visit(candidateOf(job, scoreOf(job, scorer, doc), doc, tier, lift));
+  for (const part of partsOf(job)) {
+    for (const doc of part.set.list()) visit(candidateOf(job, scoreOf(job, scorer, doc), doc, part));
   }
 }
 
@@ -120,13 +133,14 @@ function scorerFor({ match, idfs }: RankJob): Scorer | null {
 const NO_KEYS: readonly number[] = [];
 const NO_LIFT = 1;
 
-function candidateOf(job: RankJob, score: number, doc: number, tier: number, lift: number): Candidate {
+function candidateOf(job: RankJob, score: number, doc: number, { tier, lift, whole }: Omit<Part, 'set'>): Candidate {
   const { index, match, signals, sorting } = job;
   return {
     segment: index,
     doc,
     tier,
     lift,
+    whole,
     score,
     signals: signals === null ? 0 : signals.scores[doc]!,
     order: match.segment.order(doc),
@@ -146,13 +160,14 @@ const ROUNDING = 0.001;
 /** Below this many documents scoring all of them is quicker than choosing. */
 const WORTH_CHOOSING = 1_000;
 
-/** The best of documents that share a tier. */
-function rankTier(job: RankJob, set: DocSet, tier: number, lift: number, size: number): Candidate[] {
+/** The best of documents that only their scores tell apart. */
+function rankPart(job: RankJob, part: Part, size: number): Candidate[] {
+  const { set, tier, lift } = part;
   const top = new Top<Candidate>(size, compareInSegment);
   const scorer = scorerFor(job);
   const { signals, share } = job;
   const { segment } = job.match;
-  /** Answers whether documents further down that can score no more may still be of use. */
+  /** Returns whether documents further down that can score no more may still be of use. */
   const offer = (doc: number, mostText = Infinity): boolean => {
     const { worst } = top;
     if (worst !== null && signals === null) {
@@ -167,7 +182,7 @@ function rankTier(job: RankJob, set: DocSet, tier: number, lift: number, size: n
       if (score < worst.score) return true;
       if (score === worst.score && signals === null && segment.order(doc) > worst.order) return true;
     }
-    top.offer(candidateOf(job, score, doc, tier, lift));
+    top.offer(candidateOf(job, score, doc, part));
     return true;
   };
   if (scorer !== null && set.count() > Math.max(WORTH_CHOOSING, 4 * size)) {
@@ -197,9 +212,9 @@ function rankTier(job: RankJob, set: DocSet, tier: number, lift: number, size: n
 }
 
 /**
- * With a named sort its keys lead. Those before the place where the page ends by the first key are put in order one by one; of
- * those that tie at that place, which may be half of all documents, the next key decides in the same way, and in the end
- * relevance, which chooses the best without looking at all.
+ * With a named sort its keys lead. Those before the rank where the page ends by the first key are put in order one by
+ * one; of those that tie at that rank, which may be half of all documents, the next key decides in the same way, and
+ * in the end relevance, which chooses the best without looking at all.
  */
 function rankSorted(job: RankJob, size: number, level = 0): Candidate[] {
   const { results, sorting } = job;
@@ -248,9 +263,31 @@ interface Lifted extends Tier {
   lift: number;
 }
 
-/** The results by tier and lift, best first. */
-function* partsOf(job: RankJob): Generator<Lifted> {
-  for (const tier of tiersOf(job.results.set, job.match.words)) yield* liftsOf(job, tier);
+/** Of those, the ones with a value that is the query, or the others. */
+interface Part extends Lifted {
+  whole: Whole;
+}
+
+/** The results by all that counts before their scores, best first. */
+function* partsOf(job: RankJob): Generator<Part> {
+  for (const tier of tiersOf(job.results.set, job.match.words)) {
+    for (const lifted of liftsOf(job, tier)) yield* wholesOf(job.whole, lifted);
+  }
+}
+
+/** Only of the best tier: whatever is the query holds all words as written. */
+function* wholesOf({ code, value }: WholeValues, lifted: Lifted): Generator<Part> {
+  if (lifted.tier > 0 || (code === null && value === null)) return yield { ...lifted, whole: Whole.Rest };
+  const rest = lifted.set.copy();
+  for (const [set, whole] of [
+    [code, Whole.Code],
+    [value, Whole.Value],
+  ] as const) {
+    if (set === null) continue;
+    yield { ...lifted, set: rest.copy().and(set), whole };
+    rest.minus(set);
+  }
+  yield { ...lifted, set: rest, whole: Whole.Rest };
 }
 
 function* liftsOf({ lifted, sunk }: RankJob, { set, tier }: Tier): Generator<Lifted> {

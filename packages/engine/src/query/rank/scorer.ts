@@ -1,13 +1,4 @@
-import {
-  headField,
-  headStart,
-  headWords,
-  isHead,
-  MAX_POSITION,
-  POSITION_BITS,
-  tokenStays,
-  tokenTerm,
-} from '../../segment/forward.ts';
+import { ForwardCursor, MAX_POSITION, POSITION_BITS } from '../../segment/forward.ts';
 import type { Segment } from '../../segment/segment.ts';
 import type { FieldWeights } from '../match/field-weights.ts';
 import type { Occurrences } from '../match/phrase.ts';
@@ -35,12 +26,12 @@ export interface BestExpansion {
   term: number;
   /** Of FULL_POINTS. */
   points: number;
-  place: number;
+  location: number;
 }
 
 /**
- * Scores documents of one segment by reading their words. For each word of the query a document keeps its best expansion:
- * fewest typos, then most points, then the earliest place.
+ * Scores documents of one segment by reading their words. For each word of the query a document keeps its best
+ * expansion: fewest typos, then most points, then the earliest location.
  */
 export class Scorer {
   readonly #segment: Segment;
@@ -58,12 +49,11 @@ export class Scorer {
   readonly #together: { word: number; expansion: Expansion; trust: number; occurrences: Occurrences }[];
   /** Of the document at hand, by word of the query. */
   readonly #points: Int32Array;
-  readonly #places: Int32Array;
+  readonly #locations: Int32Array;
   readonly #typos: Uint8Array;
   readonly #terms: Int32Array;
   /** Of words read as several that stand together: which expansion. */
   readonly #winners: (Expansion | null)[];
-  readonly #fieldWords: Uint8Array;
 
   constructor({ segment, words, fields, codes: shared }: SegmentMatch, idfs: readonly number[]) {
     this.#segment = segment;
@@ -86,11 +76,10 @@ export class Scorer {
       ),
     );
     this.#points = new Int32Array(words.length);
-    this.#places = new Int32Array(words.length);
+    this.#locations = new Int32Array(words.length);
     this.#typos = new Uint8Array(words.length);
     this.#terms = new Int32Array(words.length);
     this.#winners = words.map(() => null);
-    this.#fieldWords = new Uint8Array(fields.weights.length);
   }
 
   /** The text score of a document, 0 to 100. */
@@ -110,14 +99,14 @@ export class Scorer {
         const term = this.#terms[w]!;
         const { codes, table } = this.#codes[w]!;
         const expansion = term === -1 ? this.#winners[w]! : codes[table[term]!]!.expansion;
-        return { expansion, term, points: this.#points[w]!, place: this.#places[w]! };
+        return { expansion, term, points: this.#points[w]!, location: this.#locations[w]! };
       }),
     };
   }
 
   /**
-   * Goes over the words of a document once; leaves the best expansion of each word of the query. One flat loop on purpose:
-   * a broad query comes through here for every word of every document that may stand on the page.
+   * Goes over the words of a document once; leaves the best expansion of each word of the query. One flat loop on
+   * purpose: a broad query comes through here for every word of every document that may stand on the page.
    */
   #read(doc: number): void {
     const { forward, forwardStarts } = this.#segment;
@@ -125,30 +114,18 @@ export class Scorer {
     const any = this.#any;
     const tables = this.#tables;
     const count = tables.length;
-    const [points, places, typos, terms] = [this.#points, this.#places, this.#typos, this.#terms];
+    const [points, locations, typos, terms] = [this.#points, this.#locations, this.#typos, this.#terms];
     for (let w = 0; w < count; w++) typos[w] = NO_TYPOS_YET;
-    let weight = 0;
-    let length = 0;
-    let field = 0;
-    let position = 0;
-    let noTypos = false;
-    const end = forwardStarts[doc + 1]!;
-    for (let at = forwardStarts[doc]!; at < end; at++) {
-      const entry = forward[at]!;
-      if (isHead(entry)) {
-        field = headField(entry);
-        weight = weights[field]!;
-        noTypos = exact[field] === 1;
-        length = this.#lengths[headWords(entry)]!;
-        position = headStart(entry) - 1;
-        this.#fieldWords[field] = headWords(entry);
-        continue;
-      }
-      if (!tokenStays(entry)) position++;
-      const term = tokenTerm(entry);
-      if (any[term] === 0 || weight === 0) continue;
-      const held = position < MAX_POSITION ? position : MAX_POSITION;
-      const place = (field << POSITION_BITS) | held;
+    const at = new ForwardCursor(forward, forwardStarts[doc]!, forwardStarts[doc + 1]!);
+    while (at.next()) {
+      const { term, field } = at;
+      if (any[term] === 0) continue;
+      const weight = weights[field]!;
+      if (weight === 0) continue;
+      const noTypos = exact[field] === 1;
+      const length = this.#lengths[at.fieldWords]!;
+      const held = at.position < MAX_POSITION ? at.position : MAX_POSITION;
+      const location = (field << POSITION_BITS) | held;
       for (let w = 0; w < count; w++) {
         const code = tables[w]![term]!;
         if (code === 0) continue;
@@ -156,10 +133,10 @@ export class Scorer {
         const known = typos[w]!;
         if (spent > known || (noTypos && spent > 0)) continue;
         const found = (weight * this.#formOf[w]![code]! * START[held]! * length * FULL_POINTS + 0.5) | 0;
-        if (spent === known && (found < points[w]! || (found === points[w] && place >= places[w]!))) continue;
+        if (spent === known && (found < points[w]! || (found === points[w] && location >= locations[w]!))) continue;
         typos[w] = spent;
         points[w] = found;
-        places[w] = place;
+        locations[w] = location;
         terms[w] = term;
       }
     }
@@ -170,19 +147,28 @@ export class Scorer {
     for (const { word, expansion, trust, occurrences } of this.#together) {
       const at = find(occurrences.docs, doc);
       if (at === -1) continue;
-      const place = occurrences.places[at]!;
-      const field = place >>> POSITION_BITS;
-      const length = this.#lengths[this.#fieldWords[field]!]!;
-      const value = this.#fields.weights[field]! * trust * START[place & MAX_POSITION]! * length;
+      const location = occurrences.locations[at]!;
+      const field = location >>> POSITION_BITS;
+      const length = this.#lengths[this.#wordsOf(doc, field)]!;
+      const value = this.#fields.weights[field]! * trust * START[location & MAX_POSITION]! * length;
       const points = (value * FULL_POINTS + 0.5) | 0;
-      const worse = points < this.#points[word]! || (points === this.#points[word] && place >= this.#places[word]!);
+      const worse =
+        points < this.#points[word]! || (points === this.#points[word] && location >= this.#locations[word]!);
       if (this.#typos[word] === 0 && worse) continue;
       this.#typos[word] = 0;
       this.#points[word] = points;
-      this.#places[word] = place;
+      this.#locations[word] = location;
       this.#terms[word] = -1;
       this.#winners[word] = expansion;
     }
+  }
+
+  /** How many words a document has in a field. */
+  #wordsOf(doc: number, field: number): number {
+    const { forward, forwardStarts } = this.#segment;
+    const at = new ForwardCursor(forward, forwardStarts[doc]!, forwardStarts[doc + 1]!);
+    while (at.next()) if (at.field === field) return at.fieldWords;
+    return 0;
   }
 
   #sum(): number {
@@ -201,16 +187,16 @@ export class Scorer {
     let last = -1;
     for (let w = 0; w <= pairs; w++) {
       if (this.#typos[w] === NO_TYPOS_YET) continue;
-      const place = this.#places[w]!;
+      const location = this.#locations[w]!;
       if (last !== -1) {
         sum += pairCloseness(
           last >>> POSITION_BITS,
           last & MAX_POSITION,
-          place >>> POSITION_BITS,
-          place & MAX_POSITION,
+          location >>> POSITION_BITS,
+          location & MAX_POSITION,
         );
       }
-      last = place;
+      last = location;
     }
     return closenessFactor(sum / pairs);
   }

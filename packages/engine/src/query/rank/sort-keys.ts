@@ -11,8 +11,8 @@ interface KeyInSegment {
   /** Comparable within the segment. */
   number: (doc: number) => number;
   /**
-   * The documents of a set among which the first `count` of them stand, where that is known without a key for each; null where
-   * it is not.
+   * The documents of a set among which the first `count` of them stand, where that is known without a key for each;
+   * null where it is not.
    */
   first: ((among: DocSet, count: number) => DocSet | null) | null;
   /** The keys of a list of documents. */
@@ -75,10 +75,10 @@ function distanceKey(segment: Segment, geo: string | null, near: Position): KeyI
     const metres = distance(doc);
     return Number.isNaN(metres) ? Infinity : metres;
   };
-  const places = geo === null ? null : segment.geo(geo);
+  const points = geo === null ? null : segment.geo(geo);
   return {
     number,
-    first: places === null ? null : (among, count) => nearest(places, near, among, count),
+    first: points === null ? null : (among, count) => nearest(points, near, among, count),
     read: readerOf(number),
     resolve: number,
   };

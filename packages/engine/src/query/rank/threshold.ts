@@ -32,17 +32,18 @@ const MARGIN = 0.002;
 const FLOAT_ERROR = 1e-6;
 
 /**
- * Offers documents until none left could be better than what `worst` says is needed, after Fagin, Lotem and Naor (2001):
- * each word of the query is a list of documents, best first (see impact-blocks.ts), and the lists are gone down side by side.
+ * Offers documents until none left could be better than what `worst` says is needed, after Fagin, Lotem and Naor
+ * (2001): each word of the query is a list of documents, best first (see impact-blocks.ts), and the lists are gone down
+ * side by side.
  *
  * Where every document holds every word, one is offered when it has appeared in all lists: one that has not appeared in
- * some list yet scores there no more than what that list has come down to, and elsewhere no more than the tops. Otherwise
- * one is offered when it first appears, and what has appeared in none is bounded by what all lists have come down to.
- * Signals are no list: whatever is left may have the highest.
+ * some list yet scores there no more than what that list has come down to, and elsewhere no more than the tops.
+ * Otherwise one is offered when it first appears, and what has appeared in none is bounded by what all lists have come
+ * down to. Signals are no list: whatever is left may have the highest.
  *
- * `worst` answers the score to beat, null while any will do. With each document comes the most its words can score, 0 to
- * 100: what cannot reach the page even so, by its signals or at a tie by its place, need not be read. (Thousands of
- * documents may begin with the one word of a query and score the very same.) `offer` answers whether more of the same
+ * `worst` returns the score to beat, null while any will do. With each document comes the most its words can score, 0
+ * to 100: what cannot reach the page even so, by its signals or at a tie by its number, need not be read. (Thousands of
+ * documents may begin with the one word of a query and score the very same.) `offer` returns whether more of the same
  * may still be of use, should they come later. Of a broad query some hundreds of documents are scored, not hundreds of
  * thousands.
  */
@@ -76,7 +77,10 @@ function mostOfOne(bound: number): number {
   return roundScore((100 * points) / FULL_POINTS + FLOAT_ERROR);
 }
 
-/** What a document not offered yet can score by its words, and the list that holds this up; null when all are at their end. */
+/**
+ * What a document not offered yet can score by its words, and the list that holds this up; null when all are at their
+ * end.
+ */
 function comeDown(lists: readonly WordList[], holdsAll: boolean): { bound: number; next: WordList | null } {
   let next: WordList | null = null;
   let least = Infinity;

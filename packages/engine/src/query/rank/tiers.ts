@@ -23,8 +23,8 @@ export interface Tier {
 }
 
 /**
- * Parts documents by the words they lack and the typos they spend, best first, by sets alone. Made as they are asked for: what
- * holds every word as it was typed usually fills the page, and it is the one tier that needs no counting.
+ * Parts documents by the words they lack and the typos they spend, best first, by sets alone. Made as they are asked
+ * for: what holds every word as it was typed usually fills the page, and it is the one tier that needs no counting.
  */
 export function* tiersOf(results: DocSet, words: readonly WordMatch[]): Generator<Tier> {
   const best = results.copy().andAll(words.map(({ within }) => within[0]!));

@@ -1,6 +1,6 @@
 /**
- * Keeps the best `size` of the items offered. A heap with the worst kept one on top: once full, an item that does not beat
- * it costs one comparison and no memory.
+ * Keeps the best `size` of the items offered. A heap with the worst kept one on top: once full, an item that does not
+ * beat it costs one comparison and no memory.
  */
 export class Top<T> {
   readonly #heap: T[] = [];
