@@ -1,61 +1,19 @@
-// Makes what a front-end developer installs: `node build.mjs` writes the package to dist, ready for npm pack;
-// `node build.mjs drop-in FILE` writes the drop-in script alone, which the studio serves at /yucca-search.js.
+// Makes what a front-end developer installs: `node build.mjs` writes the package to dist, `node build.mjs pack FILE`
+// packs it too; `node build.mjs drop-in FILE` writes the drop-in scripts alone, which the studio serves.
 import { build } from 'esbuild';
-import { copyFileSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { execFileSync } from 'node:child_process';
+import { copyFileSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { rollup } from 'rollup';
 import { dts } from 'rollup-plugin-dts';
-import { minify } from 'terser';
 import { fileURLToPath } from 'node:url';
+import { buildDropIn } from './build-drop-in.mjs';
 
 const kit = path.dirname(fileURLToPath(import.meta.url));
 const root = path.join(kit, '../..');
 const source = (name) => path.join(kit, 'src', name);
 const out = path.join(kit, 'dist');
 const { version, license } = JSON.parse(readFileSync(path.join(root, 'package.json'), 'utf8'));
-
-/** The drop-in: the same components, drawn by Preact so that the script stays small. */
-async function buildDropIn(outfile) {
-  await build({
-    entryPoints: [source('drop-in/index.ts')],
-    outfile,
-    bundle: true,
-    minify: true,
-    format: 'iife',
-    target: 'es2022',
-    jsx: 'automatic',
-    loader: { '.css': 'text' },
-    alias: {
-      react: 'preact/compat',
-      'react/jsx-runtime': 'preact/jsx-runtime',
-      'react-dom/client': 'preact/compat/client',
-    },
-    plugins: [minifiedStyles],
-    legalComments: 'none',
-    logLevel: 'error',
-  });
-  // A second, slower look takes another three per cent off what goes over the line.
-  const compress = { passes: 3, pure_getters: true, unsafe_arrows: true };
-  const { code } = await minify(readFileSync(outfile, 'utf8'), { ecma: 2020, compress, toplevel: true });
-  writeFileSync(outfile, code);
-}
-
-/** Style sheets that are bundled as text are minified first. */
-const minifiedStyles = {
-  name: 'minified-styles',
-  setup({ onLoad }) {
-    onLoad({ filter: /\.css$/ }, async ({ path: file }) => {
-      const { outputFiles } = await build({
-        entryPoints: [file],
-        bundle: true,
-        minify: true,
-        write: false,
-        logLevel: 'error',
-      });
-      return { contents: outputFiles[0].text, loader: 'text' };
-    });
-  },
-};
 
 async function buildPackage() {
   rmSync(out, { recursive: true, force: true });
@@ -75,7 +33,8 @@ async function buildPackage() {
     const file = path.join(out, name);
     writeFileSync(file, `'use client';\n${readFileSync(file, 'utf8')}`);
   }
-  await buildDropIn(path.join(out, 'yucca-search.js'));
+  await buildDropIn(source('drop-in/index.ts'), path.join(out, 'yucca-search.js'));
+  await buildDropIn(source('drop-in/field.ts'), path.join(out, 'yucca-search-field.js'), false);
   await build({
     entryPoints: [source('styles/search.css')],
     outfile: path.join(out, 'styles.css'),
@@ -83,10 +42,11 @@ async function buildPackage() {
     logLevel: 'error',
   });
   copyFileSync(source('styles/lens.css'), path.join(out, 'lens.css'));
-  // One program for all entries: reading the types is what takes the time.
+  // One program for all: what is found by way of node_modules would be read anew for each of its files.
+  const paths = { '@yucca/contract': [path.join(root, 'packages/contract/src/index.ts')] };
   const bundle = await rollup({
     input: { index: source('index.ts'), react: source('react/index.ts'), lens: source('lens/index.ts') },
-    plugins: [dts({ respectExternal: true, tsconfig: path.join(root, 'tsconfig.json') })],
+    plugins: [dts({ respectExternal: true, tsconfig: path.join(root, 'tsconfig.json'), compilerOptions: { paths } })],
     external: [/^react/, /^json-schema-to-ts/],
     onwarn: () => {},
   });
@@ -103,7 +63,7 @@ async function buildPackage() {
         license,
         description: 'Search-as-you-type for your page: client, state, address, autocomplete, components.',
         type: 'module',
-        sideEffects: ['*.css', './yucca-search.js'],
+        sideEffects: ['*.css', './yucca-search.js', './yucca-search-more.js', './yucca-search-field.js'],
         exports: {
           '.': entry('index'),
           './react': entry('react'),
@@ -111,6 +71,8 @@ async function buildPackage() {
           './styles.css': './styles.css',
           './lens.css': './lens.css',
           './yucca-search.js': './yucca-search.js',
+          './yucca-search-more.js': './yucca-search-more.js',
+          './yucca-search-field.js': './yucca-search-field.js',
         },
         dependencies: { 'json-schema-to-ts': types['json-schema-to-ts'] },
         peerDependencies: { react: '>=18' },
@@ -125,5 +87,17 @@ async function buildPackage() {
 const [what, file] = process.argv.slice(2);
 if (what === 'drop-in') {
   mkdirSync(path.dirname(file), { recursive: true });
-  await buildDropIn(path.resolve(file));
-} else await buildPackage();
+  await buildDropIn(source('drop-in/index.ts'), path.resolve(file));
+  await buildDropIn(source('drop-in/field.ts'), path.resolve(file.replace(/\.js$/, '-field.js')), false);
+} else {
+  await buildPackage();
+  if (what === 'pack') pack(path.resolve(file));
+}
+
+/** Packs what was built, as npm would before it publishes it. */
+function pack(file) {
+  const folder = path.dirname(file);
+  mkdirSync(folder, { recursive: true });
+  const named = execFileSync('npm', ['pack', out, '--pack-destination', folder, '--silent'], { cwd: folder });
+  renameSync(path.join(folder, named.toString().trim().split('\n').at(-1)), file);
+}

@@ -1,4 +1,4 @@
-import { percentDecoded } from '@yucca/contract';
+import { percentDecoded, type FacetKind } from '@yucca/contract';
 import { EMPTY_QUERY, isRange, type Choice, type Near, type Query, type RangeChoice } from './query.ts';
 
 /** Names of the query string with a meaning of their own. A facet called like one of them is written with a prefix. */
@@ -6,7 +6,7 @@ const RESERVED = new Set(['q', 'page', 'sort', 'near']);
 const PREFIX = 'facet.';
 
 /** A facet an address may choose from. Only those of numbers and dates read `30..120` as a range. */
-export type AddressFacet = string | { name: string; kind: 'values' | 'tree' | 'numbers' | 'dates' };
+export type AddressFacet = string | { name: string; kind: FacetKind };
 
 /** `encodeURIComponent`, but with what is harmless in a query string left readable. */
 function encode(text: string): string {
@@ -21,7 +21,9 @@ function decode(text: string): string {
   return percentDecoded(spaced) ?? spaced;
 }
 
-/** A facet value as it stands in a list parted by commas: its own commas and backslashes get a backslash before them. */
+/**
+ * A facet value as it stands in a list parted by commas: its own commas and backslashes get a backslash before them.
+ */
 export function escapeValue(value: string): string {
   return value.replace(/[\\,]/g, '\\$&');
 }

@@ -15,22 +15,22 @@ export interface ShownHit {
   detail: ShownText | null;
   /** With the heading it stands under, where it is one of several parts of a long text. */
   text: (ShownText & { heading?: string }) | null;
-  number: { label: string; value: number } | null;
+  number: { label: string; value: number; former?: number | undefined } | null;
   /** A match in a field the card does not show, so that nobody wonders why the result is here. */
   elsewhere: (ShownText & { label: string }) | null;
 }
 
 /** The strings and numbers under a dotted path, by their JSON Pointers. */
-function leaves(record: RecordJson, path: string | null): Map<string, string | number> {
+function leaves(record: RecordJson, path: string | null | undefined): Map<string, string | number> {
   const found = new Map<string, string | number>();
-  if (path !== null)
+  if (path)
     leavesAt(record, path, (value, pointer) => {
       if (typeof value !== 'boolean') found.set(pointer, value);
     });
   return found;
 }
 
-const firstOf = (record: RecordJson, path: string | null): string | number | undefined =>
+const firstOf = (record: RecordJson, path: string | null | undefined): string | number | undefined =>
   leaves(record, path).values().next().value;
 
 /** What stands under a path: of a list, the text in which something was found before the first one. */
@@ -62,8 +62,8 @@ function headingOf(record: RecordJson, pointer: string): string | undefined {
 const stringAt = (record: RecordJson, pointer: string): string => String(valueAtPointer(record, pointer) ?? '');
 
 /**
- * Lays a result out on a card. A record without a title field is called by its key. `picturesFrom` goes before addresses
- * of pictures that begin with a slash: the server they lie on, when it is not the page's own.
+ * Lays a result out on a card. A record without a title field is called by its key. `picturesFrom` goes before
+ * addresses of pictures that begin with a slash: the server they lie on, when it is not the page's own.
  */
 export function shownHit(result: SearchResult, card: Card, picturesFrom = ''): ShownHit {
   const title = textAt(result, card.title, 140) ?? { text: result.id, ranges: [], pointer: '' };
@@ -72,6 +72,7 @@ export function shownHit(result: SearchResult, card: Card, picturesFrom = ''): S
   const heading = text === null ? undefined : headingOf(result.record, text.pointer);
   const picture = firstOf(result.record, card.picture);
   const number = firstOf(result.record, card.number);
+  const former = firstOf(result.record, card.former);
   const shown = new Set([title.pointer, detail?.pointer, text?.ranges.length ? text.pointer : '']);
   const visible = title.ranges.length + (detail?.ranges.length ?? 0) + (text?.ranges.length ?? 0) > 0;
   const other = visible ? undefined : Object.keys(result.marks).find((pointer) => !shown.has(pointer));
@@ -82,7 +83,13 @@ export function shownHit(result: SearchResult, card: Card, picturesFrom = ''): S
     detail,
     text: text && { ...text, ...(heading && { heading }) },
     number:
-      typeof number === 'number' && card.number !== null ? { label: readableName(card.number), value: number } : null,
+      typeof number === 'number' && card.number !== null
+        ? {
+            label: readableName(card.number),
+            value: number,
+            former: typeof former === 'number' && former > number ? former : undefined,
+          }
+        : null,
     elsewhere:
       other === undefined
         ? null

@@ -8,6 +8,9 @@ import type {
   SuggestAnswer,
 } from '@yucca/contract';
 import { AnswerCache } from './answer-cache.ts';
+import { ProblemError } from './problem-error.ts';
+import { mayPass } from './recovery.ts';
+import { together } from './together.ts';
 
 export interface ClientOptions {
   /** Where the API lives, without a slash at the end. Default: this page's own server. */
@@ -15,6 +18,8 @@ export interface ClientOptions {
   /** A search key. Only ever put one on a page that can do nothing but search. */
   key?: string;
   fetch?: typeof fetch;
+  /** How long an answer is waited for, in milliseconds. Default: 10 seconds. */
+  timeoutMs?: number;
   /** Answers that may be used again for a while. Default: 50 of them, for 30 seconds; `most: 0` keeps none. */
   cache?: { most?: number; forMs?: number };
   /** Hears of every request as it goes on: for a network lens, or a log. */
@@ -28,25 +33,17 @@ export type RequestEvent =
   | { kind: 'head'; id: number; at: number; status: number; timing: string | null }
   | { kind: 'end'; id: number; at: number; outcome: 'done' | 'cancelled' | 'failed' | 'cached'; bytes: number };
 
-/** The server answered with Problem Details (RFC 9457). */
-export class ProblemError extends Error {
-  override name = 'ProblemError';
-  readonly problem: ProblemJson;
-
-  constructor(problem: ProblemJson) {
-    super(problem.detail || problem.title);
-    this.problem = problem;
-  }
-}
-
 export interface SearchClient {
-  /** Asks once. Rejects with a ProblemError, a TypeError when the line is down, or an AbortError when `signal` fires. */
+  /**
+   * Asks once. Rejects with a ProblemError, a TypeError when the line is down, a TimeoutError when no answer came in
+   * time, or an AbortError when `signal` fires.
+   */
   search: (collection: string, request: SearchRequest, signal?: AbortSignal) => Promise<SearchAnswer>;
 }
 
 /** All of the search routes. */
 export interface YuccaClient extends SearchClient {
-  /** Several searches in one request, at most ten; what fails answers a problem in its place. */
+  /** Several searches in one request; what fails answers a problem in its place. */
   multiSearch: (
     queries: readonly (SearchRequest & { collection: string })[],
     signal?: AbortSignal,
@@ -91,16 +88,27 @@ export function searchParams(request: SearchRequest): URLSearchParams {
   return params;
 }
 
+/** What can be asked for together with others: a search or completions, with its collection. */
+interface Question {
+  /** What is sent when it is asked with others. */
+  query: object;
+  /** What is asked for when it is alone: a path of the API. */
+  path: string;
+  /** As typed. */
+  text: string;
+}
+
 /**
- * Makes a client for a server's search routes. Requests are simple GETs wherever they can be, so a browser sends no
- * preflight. When the line is down a request is sent again twice, a little later each time; what a server has answered,
- * whatever it is, is never asked again by itself. Answers are kept for a moment: Back, and a letter taken away, are
- * answered from there.
+ * Makes a client for a server's search routes. What is asked for in one moment is one request. Requests are simple ones
+ * (Fetch, 2.2.2) wherever they can be, so a browser sends no preflight. When the line is down a request is sent again
+ * twice, a little later each time; what a server has answered, whatever it is, is not asked again here. Answers are
+ * kept for a moment: Back, and a letter taken away, are answered from there.
  */
 export function createClient({
   base = '',
   key,
   fetch: send = globalThis.fetch,
+  timeoutMs = 10_000,
   cache: { most = 50, forMs = 30_000 } = {},
   onRequest,
 }: ClientOptions = {}): YuccaClient {
@@ -122,13 +130,16 @@ export function createClient({
       return known;
     }
     let bytes = 0;
+    // Of the whole answer: one that stops half-way is as little of use.
+    const line = AbortSignal.any([AbortSignal.timeout(timeoutMs), ...(signal ? [signal] : [])]);
     try {
       const response = await sent(
-        () => send.call(globalThis, `${base}/api/v1${path}`, signal ? { ...init, signal } : init),
-        signal,
+        () => send.call(globalThis, `${base}/api/v1${path}`, { ...init, signal: line }),
+        line,
       );
       tell({ kind: 'head', status: response.status, timing: response.headers?.get('Server-Timing') ?? null });
-      if (!response.ok) throw new ProblemError(await readProblem(response));
+      if (!response.ok)
+        throw new ProblemError(await readProblem(response), Number(response.headers?.get('Retry-After')) || null);
       const body = await response.text();
       // Letters, not bytes on the line: those are the browser's to know.
       bytes = body.length;
@@ -138,20 +149,65 @@ export function createClient({
       return answer;
     } catch (error) {
       tell({ kind: 'end', outcome: signal?.aborted ? 'cancelled' : 'failed', bytes });
-      throw error;
+      throw line.aborted && !signal?.aborted ? line.reason : error;
     }
   };
-  const get = <T>(path: string, params: URLSearchParams, text: string, signal: AbortSignal | undefined): Promise<T> => {
+  const of = (collection: string): string => `/collections/${encodeURIComponent(collection)}`;
+  const withKey = (path: string, params = new URLSearchParams()): string => {
     if (key) params.set('key', key);
-    const whole = `${path}?${params.toString()}`;
+    const text = params.toString();
+    return text === '' ? path : `${path}?${text}`;
+  };
+  const get = <T>(path: string, params: URLSearchParams, text: string, signal: AbortSignal | undefined): Promise<T> => {
+    const whole = withKey(path, params);
     return ask<T>(whole, { text, keep: whole, ...(signal && { signal }) });
   };
-  const of = (collection: string): string => `/collections/${encodeURIComponent(collection)}`;
+  const askWithOthers = together<Question, unknown>(async (questions, signal) => {
+    const [first] = questions as [Question];
+    const { path, text } = first;
+    if (questions.length === 1) return [await ask(path, { text, keep: path, signal })];
+    // Called plain text, it needs no leave from another site's server.
+    const headers = { 'Content-Type': 'text/plain' };
+    const body = JSON.stringify({ queries: questions.map(({ query }) => query) });
+    const { answers } = await ask<{ answers: object[] }>(withKey('/search'), {
+      method: 'POST',
+      headers,
+      body,
+      text,
+      signal,
+    });
+    answers.forEach((answer, i) => isProblem(answer) || cache.set(questions[i]!.path, answer));
+    return answers;
+  });
+  /** Answers a search, completions, or a problem. */
+  const askTogether = <T>(
+    [collection, route]: readonly [string, string],
+    params: URLSearchParams,
+    query: object,
+    text: string,
+    signal: AbortSignal | undefined,
+  ): Promise<T> => {
+    const path = withKey(`${of(collection)}${route}`, params);
+    if (cache.get(path) !== null) return ask<T>(path, { text, keep: path });
+    return askWithOthers({ query: { collection, ...query }, path, text }, signal) as Promise<T>;
+  };
+  const searchOrProblem = (collection: string, request: SearchRequest, signal?: AbortSignal) =>
+    askTogether<SearchAnswer | ProblemJson>(
+      [collection, '/search'],
+      searchParams(request),
+      request,
+      request.q ?? '',
+      signal,
+    );
   return {
-    search: (collection, request, signal) =>
-      get<SearchAnswer>(`${of(collection)}/search`, searchParams(request), request.q ?? '', signal),
-    suggest: (collection, q, size, signal) =>
-      get<SuggestAnswer>(`${of(collection)}/suggest`, new URLSearchParams({ q, size: String(size) }), q, signal),
+    search: async (collection, request, signal) => answered(await searchOrProblem(collection, request, signal)),
+    suggest: async (collection, q, size, signal) => {
+      const params = new URLSearchParams({ q, size: String(size) });
+      const route = [collection, '/suggest'] as const;
+      return answered(
+        await askTogether<SuggestAnswer | ProblemJson>(route, params, { suggest: { q, size } }, q, signal),
+      );
+    },
     facetValues(collection, facet, q, within, signal) {
       const params = searchParams(within);
       for (const name of OF_THE_PAGE) params.delete(name);
@@ -161,20 +217,24 @@ export function createClient({
     },
     page: (slug, signal) =>
       get<InterfacePage>(`/interfaces/${encodeURIComponent(slug)}/page`, new URLSearchParams(), '', signal),
-    async multiSearch(queries, signal) {
-      const headers = { 'Content-Type': 'application/json', ...(key ? { Authorization: `Bearer ${key}` } : {}) };
-      const body = JSON.stringify({ queries });
-      const { answers } = await ask<{ answers: (SearchAnswer | ProblemJson)[] }>('/search', {
-        method: 'POST',
-        headers,
-        body,
-        text: queries[0]?.q ?? '',
-        keep: `/search ${body}`,
-        ...(signal && { signal }),
-      });
-      return answers;
-    },
+    multiSearch: (queries, signal) =>
+      Promise.all(
+        queries.map(({ collection, ...request }) =>
+          searchOrProblem(collection, request, signal).catch((error: unknown) => {
+            // One that was left to ask for alone fails in its place, as it does among others.
+            if (error instanceof ProblemError && queries.length > 1 && !mayPass(error)) return error.problem;
+            throw error;
+          }),
+        ),
+      ),
   };
+}
+
+const isProblem = (answer: object): answer is ProblemJson => 'status' in answer && 'type' in answer;
+
+function answered<T extends object>(answer: T | ProblemJson): T {
+  if (isProblem(answer)) throw new ProblemError(answer);
+  return answer;
 }
 
 interface Asking {

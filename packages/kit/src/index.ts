@@ -1,3 +1,17 @@
+export type {
+  Card,
+  FacetAnswer,
+  FacetValuesAnswer,
+  InterfacePage,
+  PageSection,
+  ProblemJson,
+  RecordJson,
+  SearchAnswer,
+  SearchRequest,
+  SearchResult,
+  SuggestAnswer,
+  Suggestion,
+} from '@yucca/contract';
 export { Autocomplete, type AutocompleteOptions, type AutocompleteSnapshot } from './autocomplete/autocomplete.ts';
 export {
   completionsSource,
@@ -10,19 +24,24 @@ export {
   type Section,
   type Source,
 } from './autocomplete/source.ts';
+export { fieldsOf, shownRow } from './autocomplete/page-sources.ts';
 export { createInsights, type Insights, type InsightsOptions, type InsightsPage } from './insights.ts';
 export { createMemory, type Memory, type MemoryStore, type ViewedRecord } from './memory.ts';
-export { addressMap, type Address, type AddressMap, type PathFacet } from './address-map.ts';
+export { facetValues } from '@yucca/contract';
+export { addressMap, prefixed, type Address, type AddressMap, type PathFacet } from './address-map.ts';
 export { escapeValue, parseAddress, printAddress, type AddressFacet } from './address.ts';
 export {
   createClient,
-  ProblemError,
   searchParams,
   type ClientOptions,
   type RequestEvent,
   type SearchClient,
   type YuccaClient,
 } from './client.ts';
+export { withLabels } from './facet-labels.ts';
+export { ProblemError } from './problem-error.ts';
+export { count, counted, distance, figureText } from './figures.ts';
+export { redirectOf } from './redirect.ts';
 export { shownHit, type ShownHit, type ShownText } from './card.ts';
 export { shownChoices, type ShownChoice } from './choices.ts';
 export { excerpt, markedPieces, type MarkedPiece } from './marks.ts';
@@ -35,6 +54,8 @@ export {
   EMPTY_QUERY,
   isRange,
   requestFor,
+  sameQuery,
+  withChoices,
   withoutChoices,
   withNear,
   withPage,
@@ -43,6 +64,7 @@ export {
   withText,
   withToggled,
   type Choice,
+  type Choices,
   type Near,
   type Query,
   type RangeChoice,
@@ -50,4 +72,5 @@ export {
 } from './query.ts';
 export { SearchState, type Beside, type SearchSnapshot, type SearchStateOptions } from './search-state.ts';
 export { keepScroll } from './scroll.ts';
+export { Store } from './store.ts';
 export { standingRequest } from './standing-request.ts';

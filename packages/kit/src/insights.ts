@@ -19,7 +19,10 @@ export type InsightsPage = Pick<Window, 'sessionStorage' | 'localStorage' | 'add
 
 /** Tells the server what visitors do with results, so that somebody can learn from it. */
 export interface Insights {
-  /** False when the visitor's browser asks not to be followed (Do Not Track, Global Privacy Control): nothing is made or sent then. */
+  /**
+   * False when the visitor's browser asks not to be followed (Do Not Track, Global Privacy Control): nothing is made or
+   * sent then.
+   */
   readonly active: boolean;
   /** Made by the page: of this visit, and of this browser. Undefined when not active. */
   readonly session: string | undefined;

@@ -1,4 +1,4 @@
-import type { SearchAnswer } from '@yucca/contract';
+import { QUERIES_PER_CALL, type SearchAnswer } from '@yucca/contract';
 import { withPage, type Query } from './query.ts';
 
 /** An answer, and the query it answers. */
@@ -8,14 +8,15 @@ export interface Answered {
 }
 
 /** Pages asked for at once: a link to page 300 shows the first of them, and goes on from there. */
-const MOST_AT_ONCE = 10;
+const MOST_AT_ONCE = QUERIES_PER_CALL;
 
 const samePages = (a: Query, b: Query): boolean =>
   JSON.stringify({ ...a, page: 1 }) === JSON.stringify({ ...b, page: 1 });
 
 /**
- * All pages up to the one a query names, as one answer whose `page` is the last of them. Pages that `known` holds are not asked for again, unless the
- * collection has changed meanwhile: then they might not fit together, and all are asked for. `search` asks for one page.
+ * All pages up to the one a query names, as one answer whose `page` is the last of them. Pages that `known` holds are
+ * not asked for again, unless the collection has changed meanwhile: then they might not fit together, and all are asked
+ * for. `search` asks for one page.
  */
 export async function pagesUpTo(
   query: Query,

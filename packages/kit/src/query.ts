@@ -1,13 +1,13 @@
-import type { SearchRequest } from '@yucca/contract';
+import type { RangeChoice as ChosenRange, SearchRequest } from '@yucca/contract';
 
 /** A chosen range; both ends are inclusive and either may be missing. Dates are ISO 8601 texts. */
-export interface RangeChoice {
-  readonly min?: number | string;
-  readonly max?: number | string;
-}
+export type RangeChoice = Readonly<ChosenRange>;
 
 /** What is chosen in one facet: values, or a range. */
 export type Choice = readonly string[] | RangeChoice;
+
+/** Choices by facet name, values in the order they were chosen. Facets with nothing chosen are absent. */
+export type Choices = Readonly<Record<string, Choice>>;
 
 /** A point on the earth to measure distances from. */
 export interface Near {
@@ -21,8 +21,7 @@ export interface Near {
 export interface Query {
   /** As typed. */
   q: string;
-  /** Choices by facet name, values in the order they were chosen. Facets with nothing chosen are absent. */
-  select: Readonly<Record<string, Choice>>;
+  select: Choices;
   /** The name of a sort; null = by relevance. */
   sort: string | null;
   /** Where the visitor is, or wants to be. */
@@ -33,14 +32,27 @@ export interface Query {
 
 export const EMPTY_QUERY: Query = { q: '', select: {}, sort: null, near: null, page: 1 };
 
+/** Whether two queries ask for the same. Values of a choice may stand in any order. */
+export function sameQuery(a: Query, b: Query): boolean {
+  return a === b || canonical(a) === canonical(b);
+}
+
+const canonical = ({ q, select, sort, near, page }: Query): string => {
+  const choices = Object.keys(select).map((name) => {
+    const choice = select[name]!;
+    return [name, ...(isRange(choice) ? [0, choice.min, choice.max] : [...choice].sort())];
+  });
+  return JSON.stringify([q, sort, near, page, choices.sort()]);
+};
+
 /** Whether a choice is a range. */
 export function isRange(choice: Choice | undefined): choice is RangeChoice {
   return choice !== undefined && !Array.isArray(choice);
 }
 
 /** The values chosen in a facet; none when a range is. */
-export function chosenValues(query: Query, facet: string): readonly string[] {
-  const choice = Object.hasOwn(query.select, facet) ? query.select[facet] : undefined;
+export function chosenValues({ select }: Pick<Query, 'select'>, facet: string): readonly string[] {
+  const choice = Object.hasOwn(select, facet) ? select[facet] : undefined;
   return choice === undefined || isRange(choice) ? [] : choice;
 }
 
@@ -51,20 +63,35 @@ export function withText(query: Query, q: string): Query {
 
 /** Chooses a facet value, or takes the choice back; the page starts over. */
 export function withToggled(query: Query, facet: string, value: string): Query {
-  const chosen = chosenValues(query, facet);
-  const next = chosen.includes(value) ? chosen.filter((other) => other !== value) : [...chosen, value];
-  return withChoice(query, facet, next.length > 0 ? next : null);
+  return withChoices(query, toggled(query.select, facet, value));
 }
 
 /** Chooses a range, or with null takes it back; the page starts over. */
 export function withRange(query: Query, facet: string, range: RangeChoice | null): Query {
-  const isEmpty = range === null || (range.min === undefined && range.max === undefined);
-  return withChoice(query, facet, isEmpty ? null : range);
+  return withChoices(query, ranged(query.select, facet, range));
 }
 
-function withChoice(query: Query, facet: string, choice: Choice | null): Query {
-  const rest = Object.entries(query.select).filter(([name]) => name !== facet);
-  return { ...query, select: Object.fromEntries(choice === null ? rest : [...rest, [facet, choice]]), page: 1 };
+/** Other choices; the page starts over. */
+export function withChoices(query: Query, select: Choices): Query {
+  return { ...query, select, page: 1 };
+}
+
+/** Choices with one value more, or less. */
+export function toggled(select: Choices, facet: string, value: string): Choices {
+  const chosen = chosenValues({ select }, facet);
+  const next = chosen.includes(value) ? chosen.filter((other) => other !== value) : [...chosen, value];
+  return choosing(select, facet, next.length > 0 ? next : null);
+}
+
+/** Choices with another range, or with null without it. */
+export function ranged(select: Choices, facet: string, range: RangeChoice | null): Choices {
+  const isEmpty = range === null || (range.min === undefined && range.max === undefined);
+  return choosing(select, facet, isEmpty ? null : range);
+}
+
+function choosing(select: Choices, facet: string, choice: Choice | null): Choices {
+  const rest = Object.entries(select).filter(([name]) => name !== facet);
+  return Object.fromEntries(choice === null ? rest : [...rest, [facet, choice]]);
 }
 
 /** Another order; the page starts over. */
@@ -87,7 +114,7 @@ export function withPage(query: Query, page: number): Query {
 
 /** All choices taken back; the text and the order stay. */
 export function withoutChoices(query: Query): Query {
-  return { ...query, select: {}, page: 1 };
+  return withChoices(query, {});
 }
 
 /** What is asked for with every query, whatever the visitor does: facets, size, fields. */

@@ -5,7 +5,7 @@ const PAUSE_MS = 120;
 
 /**
  * Keeps the scroll position with each history entry, for pages that draw their results themselves: the browser restores
- * it before they are there. Answers `restore`, to be called when the results of the entry are drawn, and `stop`.
+ * it before they are there. Returns `restore`, to be called when the results of the entry are drawn, and `stop`.
  */
 export function keepScroll(
   page: Pick<Window, 'history' | 'addEventListener' | 'removeEventListener' | 'scrollTo'> & { scrollY: number },

@@ -1,7 +1,10 @@
 import type { SearchAnswer } from '@yucca/contract';
-import { ProblemError, type SearchClient, type YuccaClient } from './client.ts';
+import type { SearchClient, YuccaClient } from './client.ts';
+import { ProblemError } from './problem-error.ts';
 import { pagesUpTo } from './pages-up-to.ts';
-import { EMPTY_QUERY, requestFor, withPage, type Query, type StandingRequest } from './query.ts';
+import { EMPTY_QUERY, requestFor, sameQuery, withPage, type Query, type StandingRequest } from './query.ts';
+import { Recovery } from './recovery.ts';
+import { Store } from './store.ts';
 
 /** What a search page shows at one moment. */
 export interface SearchSnapshot {
@@ -14,6 +17,7 @@ export interface SearchSnapshot {
   /** The query that `answer` answers. */
   answered: Query | null;
   status: 'idle' | 'loading' | 'failed';
+  /** Why the last try failed; it stays until one works. */
   error: Error | null;
 }
 
@@ -29,9 +33,14 @@ export interface SearchStateOptions {
   collection: string;
   /** What is asked for with every query: facets, size, fields. */
   request?: StandingRequest;
-  /** Pages are put below each other: the answer to page 3 holds the results of pages 1 to 3. For load-more and scrolling. */
+  /**
+   * Pages are put below each other: the answer to page 3 holds the results of pages 1 to 3. For load-more and
+   * scrolling.
+   */
   grow?: boolean;
-  /** More collections, asked in the same request: "12 plants, 3 guides". Choices, pages and sorts are the first one's. */
+  /**
+   * More collections, asked in the same request: "12 plants, 3 guides". Choices, pages and sorts are the first one's.
+   */
   beside?: readonly Beside[];
   query?: Query;
   /** An answer to `query` that came with the page: nothing is asked again for it. */
@@ -42,36 +51,26 @@ export interface SearchStateOptions {
  * The state of one search, without a framework. Every change of the query asks at once and cancels the request before
  * it; an answer is taken only if it belongs to the newest request. So a slow answer can never replace a newer one.
  */
-export class SearchState {
-  #snapshot: SearchSnapshot;
+export class SearchState extends Store<SearchSnapshot> {
   #newest = 0;
+  readonly #recovery = new Recovery(() => void this.#ask());
   #abort: AbortController | null = null;
-  readonly #listeners = new Set<() => void>();
   readonly #options: SearchStateOptions;
   #request: SearchStateOptions['request'];
 
   constructor(options: SearchStateOptions) {
+    const { query = EMPTY_QUERY, answer = null } = options;
+    super({ query, answer, beside: [], answered: answer ? query : null, status: 'idle', error: null });
     this.#options = options;
     this.#request = options.request;
-    const { query = EMPTY_QUERY, answer = null } = options;
-    this.#snapshot = { query, answer, beside: [], answered: answer ? query : null, status: 'idle', error: null };
   }
-
-  /** The current state; the same object until something changes. */
-  readonly snapshot = (): SearchSnapshot => this.#snapshot;
-
-  /** Calls back after every change; answers a function that stops it. */
-  readonly subscribe = (listener: () => void): (() => void) => {
-    this.#listeners.add(listener);
-    return () => this.#listeners.delete(listener);
-  };
 
   /** Resolves as soon as nothing is being asked. */
   settled(): Promise<void> {
-    if (this.#snapshot.status !== 'loading') return Promise.resolve();
+    if (this.snapshot().status !== 'loading') return Promise.resolve();
     return new Promise((resolve) => {
       const stop = this.subscribe(() => {
-        if (this.#snapshot.status === 'loading') return;
+        if (this.snapshot().status === 'loading') return;
         stop();
         resolve();
       });
@@ -80,27 +79,43 @@ export class SearchState {
 
   /** Asks for something else. The old results stay until the new ones come. */
   ask(query: Query): void {
-    if (query === this.#snapshot.query) return;
-    this.#set({ query });
+    if (sameQuery(query, this.snapshot().query)) return;
+    this.set({ query });
     void this.refresh();
   }
 
-  /** Changes what is asked for with every query, and asks anew. */
-  change(request: StandingRequest): void {
+  /**
+   * Takes over a query from outside, and its answer if it came along: nothing is asked then. Without one it is asked
+   * for.
+   */
+  take(query: Query, answer: SearchAnswer | null = null): void {
+    if (answer === null) return this.ask(query);
+    this.stop();
+    this.set({ query, answer, answered: query, error: null });
+  }
+
+  /** Changes what is asked for with every query, and asks anew; `query`: for something else at once. */
+  change(request: StandingRequest, query = this.snapshot().query): void {
     this.#request = request;
+    if (query !== this.snapshot().query) this.set({ query });
     void this.refresh();
   }
 
-  /** Asks again for the same. */
-  async refresh(): Promise<void> {
+  /** Asks again for the same. After a failure that may pass, that happens by itself. */
+  refresh(): Promise<void> {
+    this.#recovery.stop();
+    return this.#ask();
+  }
+
+  async #ask(): Promise<void> {
     const mine = ++this.#newest;
     this.#abort?.abort();
     const abort = new AbortController();
     this.#abort = abort;
     const { client, collection, beside = [], grow = false } = this.#options;
     const request = this.#request;
-    let others: SearchSnapshot['beside'] = this.#snapshot.beside;
-    const { query, answer: before, answered } = this.#snapshot;
+    let others: SearchSnapshot['beside'] = this.snapshot().beside;
+    const { query, answer: before, answered } = this.snapshot();
     const search = async (page: Query): Promise<SearchAnswer> => {
       const asked = requestFor(page, request);
       // Further pages are the first collection's alone.
@@ -111,14 +126,18 @@ export class SearchState {
       others = rest.map((answer) => ('results' in answer ? answer : null));
       return first;
     };
-    this.#set({ status: 'loading' });
+    this.set({ status: 'loading' });
     try {
       const known = before && answered ? { answer: before, answered } : null;
       const answer = grow ? await pagesUpTo(query, search, known) : await search(query);
       const reached = grow ? withPage(query, answer.page) : query;
-      if (mine === this.#newest) this.#set({ answer, beside: others, answered: reached, status: 'idle', error: null });
+      if (mine !== this.#newest) return;
+      this.#recovery.stop();
+      this.set({ answer, beside: others, answered: reached, status: 'idle', error: null });
     } catch (error) {
-      if (mine === this.#newest) this.#set({ status: 'failed', error: error as Error });
+      if (mine !== this.#newest) return;
+      this.#recovery.failed(error as Error);
+      this.set({ status: 'failed', error: error as Error });
     }
   }
 
@@ -126,12 +145,8 @@ export class SearchState {
   stop(): void {
     this.#newest++;
     this.#abort?.abort();
-    if (this.#snapshot.status === 'loading') this.#set({ status: 'idle' });
-  }
-
-  #set(change: Partial<SearchSnapshot>): void {
-    this.#snapshot = { ...this.#snapshot, ...change };
-    this.#listeners.forEach((listener) => listener());
+    this.#recovery.stop();
+    if (this.snapshot().status === 'loading') this.set({ status: 'idle' });
   }
 }
 

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { addressMap, EMPTY_QUERY, type PathFacet } from '../src/index.ts';
+import { addressMap, EMPTY_QUERY, prefixed, type PathFacet } from '../src/index.ts';
 
 const facets = [
   { name: 'category', kind: 'tree' as const },
@@ -65,4 +65,28 @@ test('paths read well, and what does not fit in one goes into the query string',
 
 test('without a path all of it stays where the page is', () => {
   expect(addressMap(facets).write({ ...EMPTY_QUERY, q: 'a' }, { pathname: '/s/plants' })).toBe('/s/plants?q=a');
+});
+
+test('several searches share an address, each in parameters of its own', () => {
+  fc.assert(
+    fc.property(fc.string(), fc.string(), value, fc.boolean(), (left, right, category, inPath) => {
+      const [a, b] = [prefixed(inPath ? map : addressMap(facets), 'left'), prefixed(addressMap(facets), 'r&=.')];
+      const [one, two] = [
+        { ...EMPTY_QUERY, q: left, select: { category: [category] } },
+        { ...EMPTY_QUERY, q: right, page: 3 },
+      ];
+      let at = visited('/shop?ref=letter&q=theirs');
+      at = visited(a.write(one, at, a.read(at).kept));
+      at = visited(b.write(two, at, b.read(at).kept));
+      const clean = (text: string): string => text.toWellFormed();
+      expect(a.read(at).query).toEqual({ ...one, q: clean(left), select: { category: [clean(category)] } });
+      expect(b.read(at).query).toEqual({ ...two, q: clean(right) });
+      expect(new URLSearchParams(at.search).get('ref')).toBe('letter');
+      expect(new URLSearchParams(at.search).get('q')).toBe('theirs');
+      // What one gives up the others keep.
+      at = visited(a.write(EMPTY_QUERY, at, a.read(at).kept));
+      expect(a.read(at).query).toEqual(EMPTY_QUERY);
+      expect(b.read(at).query).toEqual({ ...two, q: clean(right) });
+    }),
+  );
 });

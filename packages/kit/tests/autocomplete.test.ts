@@ -12,7 +12,6 @@ import {
   type YuccaClient,
 } from '../src/index.ts';
 
-jest.setTimeout(30_000);
 const settle = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, 0));
 const rows = (...texts: string[]): Offer[] => texts.map((text) => ({ id: text, kind: 'row', text }));
 const texts = (state: Autocomplete): string[] => state.snapshot().offers.map(({ text }) => text);

@@ -28,6 +28,14 @@ test('a card shows the fields it was guessed to have, with their marks', () => {
   });
 });
 
+test('a number that was before is told where it was greater', () => {
+  const before = (price: unknown, was: unknown) =>
+    shownHit(result({ name: 'Rose', price, was } as SearchResult['record']), { ...card, former: 'was' }).number;
+  expect(before(3, 5)).toEqual({ label: 'Price', value: 3, former: 5 });
+  for (const was of [3, 2, null, '5']) expect(before(3, was)).toEqual({ label: 'Price', value: 3 });
+  expect(before('3', 5)).toBeNull();
+});
+
 test('a match in a field that is not on the card is shown, so that nobody wonders', () => {
   const hit = shownHit(result({ name: 'Rose', tags: ['soft', 'thorny'] }, { '/tags/1': [[0, 6]] }), card);
   expect(hit.elsewhere).toEqual({ label: 'Tags', text: 'thorny', ranges: [[0, 6]] });

@@ -30,7 +30,12 @@ const page = pageWith({ all: 2, facets: [{ name: 'colour', kind: 'values', label
 const usual = ({ url }: Asked): Promise<Response> =>
   json(url.pathname.endsWith('/search') ? answerWith({ results: 2, query: url.searchParams.get('q') ?? '' }) : page);
 
-beforeAll(() => customElements.define('yucca-search', YuccaSearch));
+const sheets: string[] = [];
+beforeAll(() => {
+  // The browser of these tests has no style sheets that are made by a script.
+  Object.assign(CSSStyleSheet.prototype, { replaceSync: (text: string) => sheets.push(text) });
+  customElements.define('yucca-search', YuccaSearch);
+});
 beforeEach(() => {
   asked = [];
   answers = usual;
@@ -61,7 +66,7 @@ async function put(attributes: Record<string, string>): Promise<YuccaSearch> {
 const PLACE = { server: 'https://yucca.example/', interface: 'nursery', key: 'k1' };
 const titles = (element: Element): HTMLAnchorElement[] => [...element.shadowRoot!.querySelectorAll<HTMLAnchorElement>('h2 a')]; // prettier-ignore
 
-/** Waits for the cards, and answers where their titles lead. */
+/** Waits for the cards, and returns where their titles lead. */
 async function drawn(element: Element): Promise<(string | null)[]> {
   await waitFor(() => expect(element.shadowRoot!.querySelectorAll('h2')).toHaveLength(2));
   return titles(element).map((link) => link.getAttribute('href'));
@@ -78,7 +83,9 @@ test('asks the server for its page and the first results, and draws them in a tr
     'https://yucca.example/api/v1/collections/plants/search',
   ]);
   expect(asked.every(({ url, authorization }) => (url.searchParams.get('key') ?? authorization)?.includes('k1'))).toBe(true); // prettier-ignore
-  expect(element.shadowRoot!.querySelector('style')!.textContent).toContain(':host { display: block; }');
+  expect(sheets.at(-1)).toContain(':host { display: block; }');
+  expect(element.shadowRoot!.adoptedStyleSheets).toHaveLength(1);
+  expect(element.shadowRoot!.querySelector('style')).toBeNull();
   expect(document.querySelector('h2')).toBeNull();
 });
 

@@ -3,7 +3,7 @@ import type { FacetAnswer, FacetValue, SearchAnswer } from '@yucca/contract';
 import { fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
-import { EMPTY_QUERY, type Query } from '../src/index.ts';
+import { EMPTY_QUERY, withChoices, type Query } from '../src/index.ts';
 import { FacetList, type FindInFacet } from '../src/react/index.ts';
 
 const value = (name: string, count = 1): FacetValue => ({ value: name, label: name, count, selected: false });
@@ -28,7 +28,9 @@ function Page({
     asked = next;
     setQuery(next);
   };
-  return <FacetList answer={{ facets } as SearchAnswer} query={query} onQuery={ask} {...(find && { find })} />;
+  const select = (to: Query['select']): void => ask(withChoices(query, to));
+  const answer = { facets } as SearchAnswer;
+  return <FacetList answer={answer} select={query.select} onSelect={select} {...(find && { find })} />;
 }
 
 test('values are ticked and come first while they are chosen', async () => {

@@ -20,7 +20,7 @@ function someLog(): RequestLog {
 }
 
 test('the log knows each request from its start to its end', () => {
-  const [first, second] = someLog().entries();
+  const [first, second] = someLog().snapshot();
   expect(first).toMatchObject({ what: 'search', text: 'ro', start: 1000, head: null, end: 1081, outcome: 'cancelled' });
   expect(second).toMatchObject({ head: 1300, end: 1400, bytes: 24_000, engineMs: 0.4, serverMs: 1.9, outcome: 'done' });
 });
@@ -30,16 +30,16 @@ test('the log keeps the newest, and tells who listens', () => {
   let told = 0;
   const stop = log.subscribe(() => told++);
   for (let id = 1; id <= 3; id++) log.hear({ kind: 'start', id, at: id, path: '/search', text: '' });
-  expect(log.entries().map(({ id }) => id)).toEqual([2, 3]);
+  expect(log.snapshot().map(({ id }) => id)).toEqual([2, 3]);
   stop();
   log.clear();
-  expect([told, log.entries().length]).toEqual([3, 0]);
+  expect([told, log.snapshot().length]).toEqual([3, 0]);
 });
 
 test('a pause in typing begins a new picture', () => {
   const log = someLog();
   log.hear({ kind: 'start', id: 4, at: 9000, path: '/search', text: 'fern' });
-  expect(lastBurst(log.entries()).map(({ id }) => id)).toEqual([4]);
+  expect(lastBurst(log.snapshot()).map(({ id }) => id)).toEqual([4]);
 });
 
 test('bars lie where the requests were, and say in words what became of them', async () => {

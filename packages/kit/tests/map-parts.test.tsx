@@ -109,10 +109,20 @@ describe('the map', () => {
   });
 
   test('circles of distance stand around the visitor’s place, and without one there are none', () => {
-    const rings = [...map(null).container.querySelectorAll('[data-part=map-rings] circle')];
-    const radii = rings.map((ring) => Number(ring.getAttribute('r')));
-    expect(radii).toHaveLength(4);
-    expect(radii[3]! / radii[0]!).toBeCloseTo(4, 6);
+    const { container } = map(null);
+    const here = marks(container).find(({ number }) => number === '1')!;
+    const away = (number: string): number => here.y - marks(container).find((mark) => mark.number === number)!.y;
+    const rings = [...container.querySelectorAll('[data-part=map-rings] g')].map((ring) => {
+      const circle = ring.querySelector('circle')!;
+      expect(Number(circle.getAttribute('cy'))).toBeCloseTo(here.y, 6);
+      return { km: Number(/^([\d.]+) km$/.exec(ring.textContent!)![1]), radius: Number(circle.getAttribute('r')) };
+    });
+    expect(rings).toHaveLength(4);
+    // A garden 20 km away, and one 40 km away, lie where the rings say.
+    for (const { km, radius } of rings) {
+      expect(radius).toBeCloseTo((away('4') * km) / 20, 1);
+      expect(radius).toBeCloseTo((away('2') * km) / 40, 1);
+    }
     expect(map(null, null).container.querySelector('[data-part=map-rings]')).toBeNull();
   });
 

@@ -298,7 +298,11 @@ test('what went wrong is said in the server’s words, or the line’s, and can 
   const alert = screen.getByRole('alert');
   expect(alert.textContent).toContain('The search did not answer: There is no collection called “plnats”.');
   rerender(<Trouble error={new TypeError('fetch failed')} onRetry={retry} />);
-  expect(alert.textContent).toBe('The search did not answer.Try again');
+  expect(alert.textContent).toBe(
+    'Try againThe search did not answer. These are the last results. It is tried again by itself.',
+  );
+  rerender(<Trouble error={new TypeError('fetch failed')} hasResults={false} onRetry={retry} />);
+  expect(alert.textContent).not.toContain('last results');
   const line = jest.spyOn(navigator, 'onLine', 'get').mockReturnValue(false);
   rerender(<Trouble error={null} onRetry={retry} />);
   expect(alert.textContent).toContain('The line is down. These are the last results.');

@@ -5,7 +5,7 @@ import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
 import { createMemory, type ViewedRecord, type YuccaClient } from '../src/index.ts';
 import { SearchBox } from '../src/react/index.ts';
-import { sourcesFor } from '../src/react/view/search-box.tsx';
+import { sourcesFor } from '../src/autocomplete/page-sources.ts';
 import { answerWith, pageWith } from './answers.ts';
 
 const CARD = { title: 'name', picture: 'photo', text: 'about', number: 'price', detail: 'kind' };

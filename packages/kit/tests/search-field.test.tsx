@@ -134,3 +134,19 @@ test('while a letter is being composed nothing is asked and Enter belongs to the
   fireEvent.compositionEnd(input);
   expect(screen.getAllByRole('option')).toHaveLength(2);
 });
+
+test('a phone that composes each word gets its results with every letter, once', () => {
+  const input = field() as HTMLInputElement;
+  const compose = (data: string): void => {
+    fireEvent.keyDown(input, { key: 'Unidentified', isComposing: true });
+    fireEvent.compositionUpdate(input, { data });
+    fireEvent.change(input, { target: { value: data } });
+  };
+  fireEvent.compositionStart(input);
+  compose('r');
+  compose('ro');
+  expect(screen.getAllByRole('option')).toHaveLength(2);
+  expect(input.value).toBe('ro');
+  fireEvent.compositionEnd(input, { data: 'ro' });
+  expect(input.value).toBe('ro');
+});

@@ -1,6 +1,14 @@
 import type { SearchAnswer, SearchRequest } from '@yucca/contract';
 import fc from 'fast-check';
-import { EMPTY_QUERY, SearchState, withText, withToggled, type SearchClient, type YuccaClient } from '../src/index.ts';
+import {
+  EMPTY_QUERY,
+  sameQuery,
+  SearchState,
+  withText,
+  withToggled,
+  type SearchClient,
+  type YuccaClient,
+} from '../src/index.ts';
 
 const answerTo = (request: SearchRequest): SearchAnswer => ({
   query: request.q ?? '',
@@ -31,8 +39,6 @@ function heldClient() {
 }
 
 const settle = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, 0));
-
-jest.setTimeout(30_000);
 
 test('whatever the order of the answers, the newest question wins', async () => {
   await fc.assert(
@@ -154,4 +160,55 @@ test('settled waits for the newest question, and not at all when nothing is aske
   open[1]!.resolve(answerTo(open[1]!.request));
   await settle();
   expect(done).toBe(true);
+});
+
+test('what failed for a moment is asked again by itself, and the newest question with it', async () => {
+  const { client, open } = heldClient();
+  const state = new SearchState({ client, collection: 'plants' });
+  state.ask(withText(EMPTY_QUERY, 'rose'));
+  open[0]!.reject(new TypeError('line down'));
+  await settle();
+  expect(state.snapshot().status).toBe('failed');
+  await new Promise((resolve) => setTimeout(resolve, 1_100));
+  expect(open.map(({ request }) => request.q)).toEqual(['rose', 'rose']);
+  // What went wrong is said until something works.
+  expect(state.snapshot()).toMatchObject({ status: 'loading', error: { message: 'line down' } });
+  open[1]!.resolve(answerTo({ q: 'rose' }));
+  await settle();
+  expect(state.snapshot()).toMatchObject({ status: 'idle', error: null });
+  state.ask(withText(EMPTY_QUERY, 'fern'));
+  open[2]!.reject(new TypeError('line down'));
+  await settle();
+  state.stop();
+  await new Promise((resolve) => setTimeout(resolve, 1_100));
+  expect(open).toHaveLength(3);
+});
+
+test('a query from outside is taken over with its answer, or asked for; the same one changes nothing', async () => {
+  const { client, open } = heldClient();
+  const state = new SearchState({ client, collection: 'plants', answer: answerTo({ q: '' }) });
+  const rose = withText(EMPTY_QUERY, 'rose');
+  state.take(rose, answerTo({ q: 'rose' }));
+  expect(state.snapshot()).toMatchObject({ query: rose, answered: rose, answer: { query: 'rose' }, status: 'idle' });
+  expect(open).toHaveLength(0);
+  state.take({ ...rose, select: {} });
+  state.ask({ ...rose });
+  expect(open).toHaveLength(0);
+  state.take(withToggled(rose, 'colour', 'red'));
+  expect(open.map(({ request }) => request.select)).toEqual([{ colour: ['red'] }]);
+  // An answer that is still on its way does not replace what was taken over meanwhile.
+  state.take(EMPTY_QUERY, answerTo({ q: '' }));
+  open[0]!.resolve(answerTo({ q: 'rose' }));
+  await settle();
+  expect(state.snapshot()).toMatchObject({ query: EMPTY_QUERY, answer: { query: '' } });
+});
+
+test('queries are the same by what they ask for', () => {
+  const two = withToggled(withToggled(EMPTY_QUERY, 'colour', 'red'), 'colour', 'blue');
+  const other = withToggled(withToggled(EMPTY_QUERY, 'colour', 'blue'), 'colour', 'red');
+  expect(sameQuery(two, other)).toBe(true);
+  expect(sameQuery(two, withToggled(two, 'colour', 'red'))).toBe(false);
+  expect(sameQuery({ ...two, page: 2 }, two)).toBe(false);
+  const range = (max: number) => ({ ...EMPTY_QUERY, select: { price: { max } } });
+  expect([sameQuery(range(3), range(3)), sameQuery(range(3), range(4))]).toEqual([true, false]);
 });

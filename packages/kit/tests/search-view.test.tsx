@@ -3,7 +3,8 @@ import type { SearchAnswer, SearchRequest } from '@yucca/contract';
 import { act, render, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { createMemory, EMPTY_QUERY, type YuccaClient } from '../src/index.ts';
-import { redirectOf, SearchView, type SearchViewProps } from '../src/react/index.ts';
+import { redirectOf } from '../src/index.ts';
+import { SearchView, type SearchViewProps } from '../src/react/index.ts';
 import { answerWith, pageWith } from './answers.ts';
 
 const page = pageWith({
@@ -127,4 +128,99 @@ test('where a placement sends a visitor: to the page’s own server or the web, 
   expect(sentTo('/s/collect')).toBe('/s/collect');
   expect(sentTo('https://quillbrook.example/sale')).toBe('https://quillbrook.example/sale');
   expect([sentTo(null), sentTo('javascript:alert(1)'), sentTo('//elsewhere.example'), redirectOf(null)]).toEqual([null, null, null, null]); // prettier-ignore
+});
+
+const withAddress = (path: string): void => act(() => window.history.replaceState(null, '', path));
+
+test('a query that is given anew is shown, with the answer that came along or by asking', async () => {
+  const client = {
+    search: jest.fn(async (_: string, request: SearchRequest) => answerTo(request)),
+    suggest: async () => ({ q: '', suggestions: [] }),
+  };
+  const view = (more: Partial<SearchViewProps>) => (
+    <SearchView page={page} client={client as unknown as YuccaClient} memory={createMemory('given', null)} {...more} />
+  );
+  window.scrollTo = (() => {}) as typeof window.scrollTo;
+  const { rerender } = render(view({ query: EMPTY_QUERY, answer: answerTo({}) }));
+  rerender(view({ query: { ...EMPTY_QUERY, q: 'fern' }, answer: answerTo({ q: 'fern' }) }));
+  expect(titles()).toEqual(['Fern']);
+  expect(screen.getByRole<HTMLInputElement>('combobox', { name: 'Search Nursery' }).value).toBe('fern');
+  expect(client.search).not.toHaveBeenCalled();
+  rerender(view({ query: { ...EMPTY_QUERY, q: 'dog' } }));
+  await waitFor(() => expect(titles()).toEqual(['Dog rose']));
+  // The same again, as a new object: nothing happens.
+  rerender(view({ query: { ...EMPTY_QUERY, q: 'dog' } }));
+  expect(client.search).toHaveBeenCalledTimes(1);
+});
+
+test('an address that was written here and shown again by a cached page is what counts', async () => {
+  const { asked, unmount } = show({ query: EMPTY_QUERY, answer: answerTo({}) });
+  await userEvent.type(screen.getByRole('combobox', { name: 'Search Nursery' }), 'fern');
+  await waitFor(() => expect(window.location.search).toBe('?q=fern'));
+  unmount();
+  const { asked: again } = await (async () => {
+    const made: SearchRequest[] = [];
+    const search = async (_: string, request: SearchRequest) => (made.push(request), answerTo(request));
+    const client = { search, suggest: async () => ({ q: '', suggestions: [] }) } as unknown as YuccaClient;
+    render(<SearchView page={page} client={client} memory={createMemory('c', null)} answer={answerTo({})} />);
+    await waitFor(() => expect(titles()).toEqual(['Fern']));
+    return { asked: made };
+  })();
+  expect(asked.at(-1)!.q).toBe('fern');
+  expect(again.map(({ q }) => q)).toEqual(['fern']);
+});
+
+test('links, offers and redirects go the way of a router', async () => {
+  const went: string[] = [];
+  const navigate = (href: string): unknown => went.push(href);
+  show({ query: EMPTY_QUERY, answer: answerTo({}), navigate });
+  await userEvent.click(screen.getByRole('link', { name: 'Fern' }));
+  expect(went).toEqual(['/s/nursery/r/P-2']);
+});
+
+test('a state that is nobody’s business is not in the address', async () => {
+  const { asked } = show({ address: 'none' });
+  withAddress('/s/nursery?q=theirs');
+  await userEvent.type(screen.getByRole('combobox', { name: 'Search Nursery' }), 'fern');
+  await waitFor(() => expect(titles()).toEqual(['Fern']));
+  await new Promise((resolve) => setTimeout(resolve, 250));
+  expect(window.location.search).toBe('?q=theirs');
+  expect(asked.map(({ q }) => q)).not.toContain('theirs');
+});
+
+test('a name of its own stands before each parameter', async () => {
+  show({ address: { prefix: 'left' } });
+  withAddress('/s/nursery?right.q=rose');
+  await userEvent.type(screen.getByRole('combobox', { name: 'Search Nursery' }), 'fern');
+  await waitFor(() => expect(window.location.search).toBe('?left.q=fern&right.q=rose'));
+});
+
+test('an entry that is replaced without another address takes nothing back of what is being typed', async () => {
+  const changes = new EventTarget();
+  Object.assign(window, { navigation: changes });
+  show({ query: EMPTY_QUERY, answer: answerTo({}) });
+  const field = screen.getByRole<HTMLInputElement>('combobox', { name: 'Search Nursery' });
+  await userEvent.type(field, 'fern');
+  // As a router does, and whoever keeps the place that was scrolled to; the text is not in the address yet.
+  act(() => changes.dispatchEvent(new Event('currententrychange')));
+  expect(field.value).toBe('fern');
+  await waitFor(() => expect(window.location.search).toBe('?q=fern'));
+  withAddress('/s/nursery?q=dog');
+  act(() => changes.dispatchEvent(new Event('currententrychange')));
+  await waitFor(() => expect(titles()).toEqual(['Dog rose']));
+  Reflect.deleteProperty(window, 'navigation');
+});
+
+test('a newer answer to what was given before is none to what has been typed since', async () => {
+  const client = {
+    search: async (_: string, request: SearchRequest) => answerTo(request),
+    suggest: async () => ({ q: '', suggestions: [] }),
+  } as unknown as YuccaClient;
+  const memory = createMemory('newer', null);
+  const view = () => <SearchView page={page} client={client} memory={memory} address="none" answer={answerTo({})} />;
+  const { rerender } = render(view());
+  await userEvent.type(screen.getByRole('combobox', { name: 'Search Nursery' }), 'fern');
+  await waitFor(() => expect(titles()).toEqual(['Fern']));
+  rerender(view());
+  expect(titles()).toEqual(['Fern']);
 });

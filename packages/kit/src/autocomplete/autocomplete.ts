@@ -1,3 +1,4 @@
+import { Store } from '../store.ts';
 import type { Offer, Section, Source } from './source.ts';
 
 export interface AutocompleteSnapshot {
@@ -18,7 +19,7 @@ export interface AutocompleteOptions {
   text?: string;
   /** Waits this long after a keystroke before it asks, for sources that are slow. Milliseconds; default 0. */
   waitMs?: number;
-  /** What comes first: sources are asked when it has settled, such as the results of the same keystroke. */
+  /** What comes first: remote sources show their answers when it has settled, such as the results of the keystroke. */
   after?: () => Promise<unknown>;
 }
 
@@ -29,73 +30,70 @@ const CLOSED = { open: false, active: -1 };
  * each shows its answer when it comes, and the last answer of a source stays until its next one. An answer to an older
  * text is never taken. Which row is pointed at follows the row, not its place.
  */
-export class Autocomplete {
-  readonly #options: AutocompleteOptions;
-  readonly #listeners = new Set<() => void>();
+export class Autocomplete extends Store<AutocompleteSnapshot> {
+  #options: AutocompleteOptions;
   readonly #answers = new Map<string, readonly Section[]>();
-  #snapshot: AutocompleteSnapshot;
   #run = 0;
   #abort: AbortController | null = null;
   #timer: ReturnType<typeof setTimeout> | null = null;
 
   constructor(options: AutocompleteOptions) {
+    super({ text: options.text ?? '', ...CLOSED, sections: [], offers: [], loading: false });
     this.#options = options;
-    this.#snapshot = { text: options.text ?? '', ...CLOSED, sections: [], offers: [], loading: false };
   }
-
-  readonly snapshot = (): AutocompleteSnapshot => this.#snapshot;
-
-  readonly subscribe = (listener: () => void): (() => void) => {
-    this.#listeners.add(listener);
-    return () => this.#listeners.delete(listener);
-  };
 
   /** Takes what is in the field now, and opens. */
   type(text: string): void {
-    this.#set({ text, open: true, active: -1 });
+    this.set({ text, open: true, active: -1 });
     this.#ask();
+  }
+
+  /** Offers come from elsewhere from now on; what is open stays open and is asked again. */
+  change(sources: readonly Source[]): void {
+    this.#options = { ...this.#options, sources };
+    if (this.snapshot().open) this.#ask();
   }
 
   /** Takes a text that came from elsewhere (Back, a choice) without opening. */
   settle(text: string): void {
-    if (text === this.#snapshot.text && !this.#snapshot.open) return;
+    if (text === this.snapshot().text && !this.snapshot().open) return;
     this.#stop();
     this.#answers.clear();
-    this.#set({ text, ...CLOSED, sections: [], offers: [], loading: false });
+    this.set({ text, ...CLOSED, sections: [], offers: [], loading: false });
   }
 
   /** Opens with what there is for the text in the field: on focus, on an arrow key. */
   open(): void {
-    if (this.#snapshot.open) return;
-    this.#set({ open: true });
+    if (this.snapshot().open) return;
+    this.set({ open: true });
     this.#ask();
   }
 
   close(): void {
     this.#stop();
-    if (this.#snapshot.open) this.#set({ ...CLOSED, loading: false });
+    if (this.snapshot().open) this.set({ ...CLOSED, loading: false });
   }
 
   /** Points at the next or previous offer, going round by way of none; or at the first or last. */
   move(to: 'next' | 'previous' | 'first' | 'last'): void {
-    const { offers, active } = this.#snapshot;
+    const { offers, active } = this.snapshot();
     if (offers.length === 0) return;
     const round = (at: number): number => (at >= offers.length ? -1 : at < -1 ? offers.length - 1 : at);
     const next = { next: active + 1, previous: active - 1, first: 0, last: offers.length - 1 }[to];
-    this.#set({ active: round(next) });
+    this.set({ active: round(next) });
   }
 
   /** Points at an offer, or at none (-1). */
   point(at: number): void {
-    if (at !== this.#snapshot.active) this.#set({ active: at });
+    if (at !== this.snapshot().active) this.set({ active: at });
   }
 
   /** The offer that is pointed at. */
   pointed(): Offer | null {
-    return this.#snapshot.offers[this.#snapshot.active] ?? null;
+    return this.snapshot().offers[this.snapshot().active] ?? null;
   }
 
-  /** Forgets a removable offer; answers whether there was one to forget. */
+  /** Forgets a removable offer; returns whether there was one to forget. */
   remove(offer: Offer | null): boolean {
     if (!offer?.removable) return false;
     this.#options.sources.forEach((source) => {
@@ -123,7 +121,7 @@ export class Autocomplete {
   }
 
   #load(run: number): void {
-    const { text } = this.#snapshot;
+    const { text } = this.snapshot();
     // Before the first letter there are no results to wait for.
     const first = text === '' ? undefined : this.#options.after?.();
     // Where no source waits for them, nobody else hears of results that fail.
@@ -141,8 +139,8 @@ export class Autocomplete {
         this.#answers.delete(source.name);
         continue;
       }
-      const load = () => source.load(letters === 0 ? '' : text, abort.signal);
-      const found = first && source.remote ? first.then(() => (run === this.#run ? load() : [])) : load();
+      const loaded = source.load(letters === 0 ? '' : text, abort.signal);
+      const found = first && source.remote ? Promise.all([loaded, first]).then(([sections]) => sections) : loaded;
       if (!(found instanceof Promise)) {
         this.#answers.set(source.name, found);
         continue;
@@ -155,10 +153,10 @@ export class Autocomplete {
           () => run === this.#run && take(source.name, []),
         )
         .finally(() => {
-          if (--waiting === 0 && run === this.#run) this.#set({ loading: false });
+          if (--waiting === 0 && run === this.#run) this.set({ loading: false });
         });
     }
-    this.#set({ loading: waiting > 0 });
+    this.set({ loading: waiting > 0 });
     this.#show();
   }
 
@@ -169,11 +167,6 @@ export class Autocomplete {
       .filter(({ offers }) => offers.length > 0);
     const offers = sections.flatMap((section) => section.offers);
     const active = before === null ? -1 : offers.findIndex(({ id }) => id === before.id);
-    this.#set({ sections, offers, active });
-  }
-
-  #set(change: Partial<AutocompleteSnapshot>): void {
-    this.#snapshot = { ...this.#snapshot, ...change };
-    this.#listeners.forEach((listener) => listener());
+    this.set({ sections, offers, active });
   }
 }

@@ -36,7 +36,7 @@ export interface Source {
   name: string;
   /** The sections for what is typed; `''` before the first letter. Stop when `signal` fires. */
   load: (text: string, signal: AbortSignal) => Promise<readonly Section[]> | readonly Section[];
-  /** It asks a server: the autocomplete may let something else go first. */
+  /** It asks a server: the autocomplete may let something else be shown first. */
   remote?: boolean;
   /** Letters from which it is asked; 0 = before the first one. Default: 1. */
   from?: number;
@@ -51,6 +51,8 @@ export interface CollectionOffers {
   label: string;
   /** Rows offered. Default: 4. */
   size?: number;
+  /** Fields a row needs; default: those that a search of the collection answers. */
+  fields?: readonly string[];
   /** What a row shows of a result. `collection` comes along for pages with several. */
   row: (result: SearchResult) => Pick<Offer, 'text' | 'ranges' | 'detail' | 'picture'>;
 }
@@ -75,7 +77,10 @@ export function recordsSource(
     from,
     ...(upTo === undefined ? {} : { upTo }),
     async load(text, signal) {
-      const queries = collections.map(({ collection, size = 4 }) => ({ collection, q: text, size, record: false }));
+      const queries = collections.map(({ collection, size = 4, fields }) => ({
+        ...{ collection, q: text, size, record: false },
+        ...(fields && { fields: [...fields] }),
+      }));
       const answers = await client.multiSearch(queries, signal);
       return collections.flatMap(({ collection, label, row }, i): Section[] => {
         const answer = answers[i];

@@ -15,7 +15,7 @@ export interface ToMeasure {
   chain: readonly string[];
 }
 
-/** Reads an answer until `mark` has come, or to its end; answers the bytes of all of it and when the mark was there. */
+/** Reads an answer until `mark` has come, or to its end; returns the bytes of all of it and when the mark was there. */
 async function read(response: Response, mark: string | null): Promise<{ bytes: number; markedAt: number | null }> {
   if (!response.ok || response.body === null) throw new Error(`${response.url} answered ${response.status}`);
   const decoder = new TextDecoder();
@@ -34,8 +34,8 @@ async function read(response: Response, mark: string | null): Promise<{ bytes: n
 
 /**
  * Measures, one after the other, how soon results are there when the server puts them into the page, and when a page
- * fetches its script, what it is made of and its results by itself. Nothing is taken from the browser's cache. The time a
- * browser takes to run the script comes on top of the second.
+ * fetches its script, what it is made of and its results by itself. Nothing is taken from the browser's cache. The time
+ * a browser takes to run the script comes on top of the second.
  */
 export async function measureFirstResults({ fetch: send, html, mark, chain }: ToMeasure): Promise<{
   server: FirstResults;

@@ -1,4 +1,5 @@
 import type { RequestEvent } from '../client.ts';
+import { Store } from '../store.ts';
 
 /** One request, from its start to its end. Times are in milliseconds as `performance.now()` counts them. */
 export interface RequestEntry {
@@ -26,30 +27,21 @@ function timing(header: string | null, name: string): number | null {
   return duration === undefined ? null : Number(duration);
 }
 
-/** The last requests of a client: give its `hear` to the client as `onRequest`. */
-export class RequestLog {
+/** The last requests of a client, the oldest first: give its `hear` to the client as `onRequest`. */
+export class RequestLog extends Store<readonly RequestEntry[]> {
   readonly #most: number;
-  readonly #listeners = new Set<() => void>();
-  #entries: readonly RequestEntry[] = [];
 
   constructor(most = 40) {
+    super([]);
     this.#most = most;
   }
-
-  /** The oldest first; the same list until something changes. */
-  readonly entries = (): readonly RequestEntry[] => this.#entries;
-
-  readonly subscribe = (listener: () => void): (() => void) => {
-    this.#listeners.add(listener);
-    return () => this.#listeners.delete(listener);
-  };
 
   readonly hear = (event: RequestEvent): void => {
     if (event.kind === 'start') {
       const { id, text, at } = event;
       const what = event.path === '/search' ? 'multi-search' : (event.path.replace(/\?.*/, '').split('/').at(-1) ?? '');
       const entry: RequestEntry = { id, text, what, start: at, head: null, end: null, bytes: 0, engineMs: null, serverMs: null, outcome: 'open' }; // prettier-ignore
-      this.#set([...this.#entries, entry].slice(-this.#most));
+      this.put([...this.snapshot(), entry].slice(-this.#most));
     } else if (event.kind === 'head') {
       const [engineMs, serverMs] = [timing(event.timing, 'engine'), timing(event.timing, 'total')];
       this.#change(event.id, { head: event.at, engineMs, serverMs });
@@ -57,15 +49,10 @@ export class RequestLog {
   };
 
   clear(): void {
-    this.#set([]);
+    this.put([]);
   }
 
   #change(id: number, change: Partial<RequestEntry>): void {
-    this.#set(this.#entries.map((entry) => (entry.id === id ? { ...entry, ...change } : entry)));
-  }
-
-  #set(entries: readonly RequestEntry[]): void {
-    this.#entries = entries;
-    this.#listeners.forEach((listener) => listener());
+    this.put(this.snapshot().map((entry) => (entry.id === id ? { ...entry, ...change } : entry)));
   }
 }

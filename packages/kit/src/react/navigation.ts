@@ -9,12 +9,18 @@ export interface Navigation {
   go: (query: Query) => void;
 }
 
-/** A link to a query: followed in place by a plain click, by the browser with any key or button that means another tab. */
+/** A click that asks for this tab: a plain one, with no key or button that means another. */
+export const isPlainClick = (event: MouseEvent): boolean =>
+  !event.metaKey && !event.ctrlKey && !event.shiftKey && !event.altKey && event.button === 0;
+
+/**
+ * A link to a query: followed in place by a plain click, by the browser with any key or button that means another tab.
+ */
 export function linkTo(query: Query, { hrefOf, go }: Navigation) {
   return {
     href: hrefOf(query),
     onClick: (event: MouseEvent): void => {
-      if (event.metaKey || event.ctrlKey || event.shiftKey || event.altKey || event.button !== 0) return;
+      if (!isPlainClick(event)) return;
       event.preventDefault();
       go(query);
     },

@@ -1,6 +1,7 @@
 import { useEffect, useId, useRef, useState, type ComponentProps, type KeyboardEvent, type ReactNode } from 'react';
 import type { Autocomplete, AutocompleteSnapshot } from '../autocomplete/autocomplete.ts';
 import type { Offer, Section } from '../autocomplete/source.ts';
+import { isCertain } from './composition.ts';
 import { Marked } from './marked.tsx';
 
 /** Class names for the parts; each also carries `data-part` with the same name, for plain style sheets. */
@@ -22,14 +23,14 @@ export interface SearchFieldProps {
   label: string;
   /** The text in the field. */
   text: string;
-  /** Every keystroke, not while a letter is still being composed. */
+  /** Every keystroke, not while an input method composes what may still become something else. */
   onText: (text: string) => void;
   /** An offer was chosen: with Enter, or by a click. */
   onChoose: (offer: Offer) => void;
   /** A row of the list. Default: its text with the typed part marked, its second line and its count. */
   renderOffer?: (offer: Offer, section: Section) => ReactNode;
   /** More about the row that is pointed at, beside the list. */
-  renderPreview?: (offer: Offer) => ReactNode;
+  renderPreview?: ((offer: Offer) => ReactNode) | undefined;
   /** What stands below the list: "All 42 results". */
   footer?: ReactNode;
   /** "8 offers: 3 plants, 2 guides", for who cannot see the list. */
@@ -40,9 +41,9 @@ export interface SearchFieldProps {
 }
 
 /**
- * A search field that offers completions in sections: the combobox with a listbox of the ARIA Authoring Practices. Arrows
- * go through the rows and round, Home and End to the ends once a row is pointed at, Enter chooses, Escape closes and then
- * empties, Tab leaves, Shift+Delete forgets a past query. Inside a form it works without JavaScript as well.
+ * A search field that offers completions in sections: the combobox with a listbox of the ARIA Authoring Practices.
+ * Arrows go through the rows and round, Home and End to the ends once a row is pointed at, Enter chooses, Escape closes
+ * and then empties, Tab leaves, Shift+Delete forgets a past query. Inside a form it works without JavaScript as well.
  */
 export function SearchField(props: SearchFieldProps) {
   const { state, snapshot, label, text, onText, onChoose, renderPreview, footer, classes = {}, input = {} } = props;
@@ -52,6 +53,8 @@ export function SearchField(props: SearchFieldProps) {
   const [composing, setComposing] = useState(false);
   // What is shown while a letter is composed is the field's own business.
   const [composed, setComposed] = useState('');
+  const lastKey = useRef('');
+  const certain = useRef(false);
   const open = snapshot.open && snapshot.offers.length > 0;
   const pointed = open ? (snapshot.offers[snapshot.active] ?? null) : null;
   const idOf = (at: number): string => `${id}-offer-${at}`;
@@ -79,6 +82,7 @@ export function SearchField(props: SearchFieldProps) {
     onChoose(offer);
   };
   const onKeyDown = (event: KeyboardEvent<HTMLInputElement>): void => {
+    lastKey.current = event.key;
     if (event.nativeEvent.isComposing) return;
     if (answersKey(event, { state, open, pointed, choose, text, write })) event.preventDefault();
     input.onKeyDown?.(event);
@@ -105,14 +109,20 @@ export function SearchField(props: SearchFieldProps) {
         aria-controls={`${id}-list`}
         aria-activedescendant={pointed ? idOf(snapshot.active) : undefined}
         value={composing ? composed : text}
-        onChange={(event) => (composing ? setComposed(event.target.value) : write(event.target.value))}
+        onChange={(event) => {
+          if (composing) setComposed(event.target.value);
+          // The update comes before the letters are in the field.
+          if (!composing || certain.current) write(event.target.value);
+        }}
         onCompositionStart={(event) => {
           setComposed(event.currentTarget.value);
           setComposing(true);
+          certain.current = false;
         }}
+        onCompositionUpdate={(event) => (certain.current = isCertain(event.data, lastKey.current))}
         onCompositionEnd={(event) => {
           setComposing(false);
-          write(event.currentTarget.value);
+          if (event.currentTarget.value !== text) write(event.currentTarget.value);
         }}
         onClick={() => state.open()}
         onKeyDown={onKeyDown}
@@ -165,7 +175,7 @@ interface KeyContext {
   write: (text: string) => void;
 }
 
-/** What a key does; answers whether it did something and the browser shall not. */
+/** What a key does; returns whether it did something and the browser shall not. */
 function answersKey(event: KeyboardEvent, { state, open, pointed, choose, text, write }: KeyContext): boolean {
   switch (event.key) {
     case 'ArrowDown':

@@ -4,7 +4,10 @@ import type { Insights } from '../insights.ts';
 /** A result counts as seen when half of it was in sight for this long, in milliseconds. */
 const SEEN_AFTER_MS = 1_000;
 
-/** Tells of results that come into sight. They are the children of `list`, in the order of `ids`; `firstPlace` results stand before them on earlier pages. */
+/**
+ * Tells of results that come into sight. They are the children of `list`, in the order of `ids`; `firstPlace` results
+ * stand before them on earlier pages.
+ */
 export function useViews(
   list: RefObject<HTMLElement | null>,
   ids: readonly string[],

@@ -1,6 +1,6 @@
 import type { FacetValue, Range } from '@yucca/contract';
 import { escapeValue } from '../../address.ts';
-import { count } from '../figures.ts';
+import { count } from '../../figures.ts';
 import { Marked } from '../marked.tsx';
 
 export interface FacetBoxProps {
@@ -9,11 +9,13 @@ export interface FacetBoxProps {
   /** The greatest count of its neighbours: a full bar. */
   most: number;
   checked: boolean;
+  /** A colour that stands for it. */
+  swatch?: string | undefined;
   onToggle: (value: string) => void;
 }
 
 /** One value to tick, with a bar behind its count. */
-export function FacetBox({ name, value, most, checked, onToggle }: FacetBoxProps) {
+export function FacetBox({ name, value, most, checked, swatch, onToggle }: FacetBoxProps) {
   return (
     <label data-part="facet-value">
       <span data-part="facet-bar" aria-hidden="true" style={{ width: `${(100 * value.count) / most}%` }} />
@@ -24,6 +26,7 @@ export function FacetBox({ name, value, most, checked, onToggle }: FacetBoxProps
         checked={checked}
         onChange={() => onToggle(value.value)}
       />
+      {swatch !== undefined && <span data-part="swatch" aria-hidden="true" style={{ background: swatch }} />}
       <span data-part="facet-name" title={value.label}>
         <Marked text={value.label} ranges={value.ranges} />
       </span>

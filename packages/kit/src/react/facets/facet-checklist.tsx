@@ -1,10 +1,10 @@
-import type { FacetValue, FacetValuesAnswer } from '@yucca/contract';
+import { LIMITS, type FacetValue, type FacetValuesAnswer } from '@yucca/contract';
 import { useEffect, useState } from 'react';
-import { counted } from '../figures.ts';
+import { counted } from '../../figures.ts';
 import { FacetBox } from './facet-box.tsx';
 
-/** Values in sight before "more". */
-const LISTED = 8;
+/** Values in sight before "more", when nobody has said. */
+export const LISTED = 8;
 
 export interface FacetChecklistProps {
   name: string;
@@ -16,10 +16,15 @@ export interface FacetChecklistProps {
   more?: boolean;
   /** Looks inside all values of the facet. Without it a long list cannot be searched. */
   find?: (q: string, signal: AbortSignal) => Promise<FacetValuesAnswer>;
+  /** Values in sight before "more". Default: 8. */
+  shown?: number;
+  /** The colour that stands for a value. Default: none is shown. */
+  swatch?: (value: string) => string;
 }
 
 /** Values to tick; the chosen ones stay in sight, wherever the counts put them. A long list can be searched. */
-export function FacetChecklist({ name, label, values, chosen, onToggle, more = false, find }: FacetChecklistProps) {
+export function FacetChecklist(props: FacetChecklistProps) {
+  const { name, label, values, chosen, onToggle, more = false, find, shown = LISTED, swatch } = props;
   const [text, setText] = useState('');
   const found = useFound(text, find, values);
   const most = Math.max(1, ...values.map((value) => value.count));
@@ -27,10 +32,14 @@ export function FacetChecklist({ name, label, values, chosen, onToggle, more = f
     found ?? [...values].sort((a, b) => Number(chosen.includes(b.value)) - Number(chosen.includes(a.value)));
   const row = (value: FacetValue) => (
     <li key={value.value}>
-      <FacetBox name={name} value={value} most={most} checked={chosen.includes(value.value)} onToggle={onToggle} />
+      <FacetBox
+        {...{ name, value, most, onToggle }}
+        checked={chosen.includes(value.value)}
+        swatch={swatch?.(value.value)}
+      />
     </li>
   );
-  const isLong = more || values.length > LISTED;
+  const isLong = more || values.length > shown;
   return (
     <>
       {find && isLong && (
@@ -40,17 +49,17 @@ export function FacetChecklist({ name, label, values, chosen, onToggle, more = f
           aria-label={`Find in ${label}`}
           placeholder={`Find in ${label.toLowerCase()}`}
           value={text}
-          maxLength={512}
+          maxLength={LIMITS.queryLength}
           autoComplete="off"
           onChange={(event) => setText(event.target.value)}
           onKeyDown={(event) => event.key === 'Enter' && event.preventDefault()}
         />
       )}
-      <ul>{listed.slice(0, LISTED).map(row)}</ul>
-      {listed.length > LISTED && (
+      <ul>{listed.slice(0, shown).map(row)}</ul>
+      {listed.length > shown && (
         <details>
-          <summary>{counted(listed.length - LISTED, 'more value')}</summary>
-          <ul>{listed.slice(LISTED).map(row)}</ul>
+          <summary>{counted(listed.length - shown, 'more value')}</summary>
+          <ul>{listed.slice(shown).map(row)}</ul>
         </details>
       )}
       {find && isLong && (

@@ -1,9 +1,11 @@
-import type { FacetAnswer, FacetValuesAnswer, SearchAnswer } from '@yucca/contract';
+import type { FacetAnswer, FacetValuesAnswer, InterfacePage, SearchAnswer } from '@yucca/contract';
 import { useCallback } from 'react';
-import { chosenValues, withRange, withToggled, type Query } from '../../query.ts';
+import { chosenValues, ranged, toggled, type Choices, type RangeChoice } from '../../query.ts';
 import { FacetChecklist } from './facet-checklist.tsx';
 import { FacetDates } from './facet-dates.tsx';
 import { FacetRange } from './facet-range.tsx';
+import { FacetSelect } from './facet-select.tsx';
+import { FacetSteps } from './facet-steps.tsx';
 import { FacetToggle, isYesOrNo } from './facet-toggle.tsx';
 import { FacetTree } from './facet-tree.tsx';
 
@@ -12,24 +14,32 @@ export type FindInFacet = (facet: string, q: string, signal: AbortSignal) => Pro
 
 export interface FacetListProps {
   answer: SearchAnswer;
-  query: Query;
+  /** What is chosen: `query.select`. */
+  select: Choices;
   /** The facets shown, in order. Default: as they were answered. */
   names?: readonly string[];
-  onQuery: (query: Query) => void;
+  onSelect: (select: Choices) => void;
   find?: FindInFacet;
+  /** How facets are shown, by their names: `page.facets`. Default: each as its kind is. */
+  looks?: readonly FacetLook[];
 }
 
+/** How one facet is shown. */
+export type FacetLook = Pick<InterfacePage['facets'][number], 'name' | 'control' | 'folded' | 'shown' | 'colours'>;
+
 /** Facets below each other, each in the form of its kind. */
-export function FacetList({ answer, query, names = Object.keys(answer.facets), onQuery, find }: FacetListProps) {
+export function FacetList(props: FacetListProps) {
+  const { answer, select, names = Object.keys(answer.facets), onSelect, find, looks } = props;
   return names.map((name) => {
     const facet = Object.hasOwn(answer.facets, name) ? answer.facets[name] : undefined;
-    if (!facet || !hasSomething(facet, query, name)) return null;
-    return <Facet key={name} name={name} facet={facet} query={query} onQuery={onQuery} {...(find && { find })} />;
+    if (!facet || !hasSomething(facet, select, name)) return null;
+    const look = looks?.find((one) => one.name === name);
+    return <Facet key={name} {...{ name, facet, select, onSelect }} {...(look && { look })} {...(find && { find })} />;
   });
 }
 
-function hasSomething(facet: FacetAnswer, query: Query, name: string): boolean {
-  if (name in query.select) return true;
+function hasSomething(facet: FacetAnswer, select: Choices, name: string): boolean {
+  if (Object.hasOwn(select, name)) return true;
   if (facet.kind === 'numbers') return facet.min !== null;
   return facet.kind === 'tree' ? facet.nodes.length > 0 : facet.values.length > 0;
 }
@@ -37,32 +47,65 @@ function hasSomething(facet: FacetAnswer, query: Query, name: string): boolean {
 interface FacetProps {
   name: string;
   facet: FacetAnswer;
-  query: Query;
-  onQuery: (query: Query) => void;
+  select: Choices;
+  onSelect: (select: Choices) => void;
   find?: FindInFacet;
+  look?: FacetLook;
 }
 
 /** One facet under its heading. */
-export function Facet({ name, facet, query, onQuery, find }: FacetProps) {
+export function Facet({ name, facet, select, onSelect, find, look }: FacetProps) {
+  const { control, folded = false, shown, colours } = look ?? {};
   const findHere = useCallback((q: string, signal: AbortSignal) => find!(name, q, signal), [find, name]);
   const shared = {
     name,
-    chosen: chosenValues(query, name),
-    onToggle: (value: string) => onQuery(withToggled(query, name, value)),
+    chosen: chosenValues({ select }, name),
+    onToggle: (value: string) => onSelect(toggled(select, name, value)),
     ...(find && { find: findHere }),
   };
-  const onRange = (range: Parameters<typeof withRange>[2]): void => onQuery(withRange(query, name, range));
+  const onRange = (range: RangeChoice | null): void => onSelect(ranged(select, name, range));
   if (facet.kind === 'values' && isYesOrNo(facet.values))
     return <FacetToggle {...shared} label={facet.label} values={facet.values} />;
-  return (
-    <fieldset data-part="facet">
-      <legend>{facet.label}</legend>
-      {facet.kind === 'values' && (
-        <FacetChecklist {...shared} label={facet.label} values={facet.values} more={facet.more} />
-      )}
+  const inside = (
+    <>
+      {facet.kind === 'values' &&
+        (control === 'select' ? (
+          <FacetSelect {...shared} facet={facet} onSelect={onSelect} select={select} />
+        ) : (
+          <FacetChecklist
+            {...shared}
+            label={facet.label}
+            values={facet.values}
+            more={facet.more}
+            {...(shown !== undefined && { shown })}
+            // A value that is a colour's name in CSS stands for itself.
+            {...(control === 'swatches' && { swatch: (value: string) => colours?.[value] ?? value })}
+          />
+        ))}
       {facet.kind === 'tree' && <FacetTree {...shared} nodes={facet.nodes} />}
-      {facet.kind === 'numbers' && <FacetRange name={name} facet={facet} onRange={onRange} />}
+      {facet.kind === 'numbers' &&
+        (control === 'steps' ? (
+          <FacetSteps name={name} facet={facet} onRange={onRange} />
+        ) : (
+          <FacetRange name={name} facet={facet} onRange={onRange} />
+        ))}
       {facet.kind === 'dates' && <FacetDates {...shared} facet={facet} onRange={onRange} />}
-    </fieldset>
+    </>
+  );
+  const part = { 'data-part': 'facet', 'data-facet': name, 'data-control': control };
+  if (!folded)
+    return (
+      <fieldset {...part}>
+        <legend>{facet.label}</legend>
+        {inside}
+      </fieldset>
+    );
+  return (
+    <details {...part} open={Object.hasOwn(select, name)}>
+      <summary data-part="facet-head">{facet.label}</summary>
+      <div role="group" aria-label={facet.label}>
+        {inside}
+      </div>
+    </details>
   );
 }

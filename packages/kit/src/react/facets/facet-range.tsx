@@ -1,7 +1,7 @@
 import type { NumbersFacet } from '@yucca/contract';
 import { useState, type CSSProperties } from 'react';
 import type { RangeChoice } from '../../query.ts';
-import { count } from '../figures.ts';
+import { count } from '../../figures.ts';
 
 export interface FacetRangeProps {
   name: string;
@@ -19,7 +19,8 @@ function endsOf({ min, max, selected, buckets }: NumbersFacet): { low: number; h
 
 /**
  * A range with two thumbs over the distribution of what is found, and two fields to type into. The ends follow the
- * results; a chosen range that reaches past them stays what it is. Without JavaScript the fields are sent with the form.
+ * results; a chosen range that reaches past them stays what it is. Without JavaScript the fields are sent with the
+ * form.
  */
 export function FacetRange({ name, facet, onRange }: FacetRangeProps) {
   const { low, high } = endsOf(facet);

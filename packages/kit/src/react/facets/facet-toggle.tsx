@@ -1,5 +1,5 @@
 import type { FacetValue } from '@yucca/contract';
-import { count } from '../figures.ts';
+import { count } from '../../figures.ts';
 
 export interface FacetToggleProps {
   name: string;
@@ -18,7 +18,7 @@ export function isYesOrNo(values: readonly FacetValue[]): boolean {
 export function FacetToggle({ name, label, values, chosen, onToggle }: FacetToggleProps) {
   const yes = values.find(({ value }) => value === 'true');
   return (
-    <label data-part="facet-toggle">
+    <label data-part="facet-toggle" data-facet={name}>
       <input
         type="checkbox"
         role="switch"

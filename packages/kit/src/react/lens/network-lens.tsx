@@ -2,7 +2,7 @@ import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
 import type { FirstResults } from '../../lens/first-results.ts';
 import type { RequestEntry, RequestLog } from '../../lens/request-log.ts';
 import { LINES, type Line } from '../../lens/slow-line.ts';
-import { count } from '../figures.ts';
+import { count } from '../../figures.ts';
 
 export interface NetworkLensProps {
   log: RequestLog;
@@ -37,7 +37,7 @@ export function lastBurst(entries: readonly RequestEntry[]): readonly RequestEnt
 
 /** Every request of a kit client as a bar: waiting, receiving, overtaken, and over which line. For developers. */
 export function NetworkLens({ log, line, onLine, measure }: NetworkLensProps) {
-  const all = useSyncExternalStore(log.subscribe, log.entries, log.entries);
+  const all = useSyncExternalStore(log.subscribe, log.snapshot, log.snapshot);
   const entries = lastBurst(all);
   const now = useNow(entries.some(({ outcome }) => outcome === 'open'));
   const from = entries[0]?.start ?? 0;

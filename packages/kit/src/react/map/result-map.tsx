@@ -1,6 +1,6 @@
 import type { SearchResult } from '@yucca/contract';
 import { frameFor, pointAt, roundBelow, type Point } from '../../geo-points.ts';
-import { distance } from '../figures.ts';
+import { distance } from '../../figures.ts';
 
 const WIDTH = 420;
 const HEIGHT = 460;
@@ -23,7 +23,8 @@ export interface ResultMapProps {
 
 /**
  * Results on a plain map without a background: marks with the numbers of the list, circles of distance around the
- * visitor's place, and a scale bar. It shows nothing that the list does not say, so it is a picture for who cannot see it.
+ * visitor's place, and a scale bar. It shows nothing that the list does not say, so it is a picture for who cannot see
+ * it.
  */
 export function ResultMap({ results, geo, near, pointed, onPoint, nameOf }: ResultMapProps) {
   const placed = results.flatMap((result, i) => {

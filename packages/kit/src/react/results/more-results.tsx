@@ -1,10 +1,13 @@
 import type { SearchAnswer } from '@yucca/contract';
 import { useEffect, useRef } from 'react';
 import { withPage, type Query } from '../../query.ts';
-import { count } from '../figures.ts';
+import { count } from '../../figures.ts';
 import { lastPage } from './pages.tsx';
 
-/** Scrolling loads this many pages by itself between two presses of the button, so that the foot of the page can be reached. */
+/**
+ * Scrolling loads this many pages by itself between two presses of the button, so that the foot of the page can be
+ * reached.
+ */
 const BY_ITSELF = 3;
 
 export interface MoreResultsProps {

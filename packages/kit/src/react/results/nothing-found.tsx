@@ -27,7 +27,10 @@ export function respelt({ query, understood: { words } }: SearchAnswer): string 
   return text === query ? null : text;
 }
 
-/** What to do when nothing was found: spell it otherwise, take a choice back, drop a word, go further away, see everything. */
+/**
+ * What to do when nothing was found: spell it otherwise, take a choice back, drop a word, go further away, see
+ * everything.
+ */
 export function NothingFound({ query, answer, ...navigation }: NothingFoundProps) {
   const unknown = answer.understood.words.filter(({ as }) => as.length === 0).map(({ text }) => `“${text}”`);
   const hasChoices = Object.keys(query.select).length > 0;
@@ -49,6 +52,7 @@ export function NothingFound({ query, answer, ...navigation }: NothingFoundProps
         Nothing found{query.q !== '' && ` for “${query.q}”`}
         {hasChoices && ' with these choices'}.
       </p>
+      {answer.understood.wordless && <p data-part="soft">There is no word in it to look for.</p>}
       {unknown.length > 0 && <p data-part="soft">Nothing here is spelt like {unknown.join(' or ')}.</p>}
       <ul>
         {waysOut.map(([label, to]) => (

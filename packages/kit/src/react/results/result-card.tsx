@@ -1,27 +1,44 @@
+import type { MouseEvent } from 'react';
 import type { ShownHit } from '../../card.ts';
-import { count, distance, price } from '../figures.ts';
+import { distance, figureText } from '../../figures.ts';
 import { Marked } from '../marked.tsx';
 
 export interface ResultCardProps {
   hit: ShownHit;
   /** Where its title leads. */
   href?: string | undefined;
-  onOpen?: (() => void) | undefined;
+  onOpen?: ((event: MouseEvent) => void) | undefined;
   /** ISO 4217: what its number is counted in. */
   currency?: string | null;
   /** From the place that is asked about. */
   distanceM?: number | undefined;
   /** The picture is in sight at once. */
   eager?: boolean;
+  /** It stands in the first row: its picture comes before others. */
+  first?: boolean;
 }
 
-/** What the number of a card says. */
-export function figureText({ value }: NonNullable<ShownHit['number']>, currency: string | null = null): string {
-  return currency === null ? count(value) : price(value, currency);
+/** What a number was before. */
+function Former({ value, currency }: { value: number; currency: string | null }) {
+  return (
+    <>
+      <s data-part="card-former" aria-label={`before: ${figureText({ value }, currency)}`}>
+        {figureText({ value }, currency)}
+      </s>{' '}
+    </>
+  );
 }
 
 /** One result as a visitor sees it. */
-export function ResultCard({ hit, href, onOpen, currency = null, distanceM, eager = false }: ResultCardProps) {
+export function ResultCard({
+  hit,
+  href,
+  onOpen,
+  currency = null,
+  distanceM,
+  eager = false,
+  first = eager,
+}: ResultCardProps) {
   const { title, picture, detail, text, number: figure, elsewhere } = hit;
   const name = <Marked text={title.text} ranges={title.ranges} />;
   return (
@@ -34,7 +51,7 @@ export function ResultCard({ hit, href, onOpen, currency = null, distanceM, eage
           width={320}
           height={240}
           loading={eager ? 'eager' : 'lazy'}
-          fetchPriority={eager ? 'high' : 'auto'}
+          fetchPriority={first ? 'high' : 'auto'}
           decoding="async"
         />
       )}
@@ -69,7 +86,8 @@ export function ResultCard({ hit, href, onOpen, currency = null, distanceM, eage
             {distanceM !== undefined && <span data-part="card-distance">{distance(distanceM)} away</span>}
             {figure && (
               <span>
-                {figure.label} <b data-part="figure">{figureText(figure, currency)}</b>
+                {figure.label} {figure.former !== undefined && <Former value={figure.former} currency={currency} />}
+                <b data-part="figure">{figureText(figure, currency)}</b>
               </span>
             )}
           </p>

@@ -1,5 +1,5 @@
 import type { SearchAnswer } from '@yucca/contract';
-import { count, counted } from '../figures.ts';
+import { count, counted } from '../../figures.ts';
 
 export interface ResultCountProps {
   answer: SearchAnswer;

@@ -1,39 +1,53 @@
 import type { InterfacePage, SearchAnswer, SearchResult } from '@yucca/contract';
-import { memo, useCallback, useEffect, useMemo, useRef, useState, type FormEvent, type ReactNode } from 'react';
-import { addressMap, type AddressMap } from '../../address-map.ts';
+import {
+  memo,
+  useCallback,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  type CSSProperties,
+  type FormEvent,
+  type MouseEvent,
+  type ReactNode,
+} from 'react';
+import { addressMap, prefixed, type AddressMap } from '../../address-map.ts';
 import { shownHit } from '../../card.ts';
+import { withLabels } from '../../facet-labels.ts';
 import type { YuccaClient } from '../../client.ts';
 import type { Insights } from '../../insights.ts';
 import { createMemory, type Memory, type ViewedRecord } from '../../memory.ts';
-import { BY_DISTANCE, EMPTY_QUERY, isRange, requestFor, withText, withToggled, type Query } from '../../query.ts';
-import { FacetList, type FindInFacet } from '../facets/facet-list.tsx';
-import { counted } from '../figures.ts';
+import { BY_DISTANCE, EMPTY_QUERY, requestFor, withText, withToggled, type Query } from '../../query.ts';
+import type { FindInFacet } from '../facets/facet-list.tsx';
 import { NearChoice } from '../map/near-choice.tsx';
 import { ResultMap } from '../map/result-map.tsx';
 import { AppliedChoices } from '../results/applied-choices.tsx';
 import { MoreResults } from '../results/more-results.tsx';
 import { NothingFound } from '../results/nothing-found.tsx';
-import { Notice, redirectOf } from '../results/notice.tsx';
+import { redirectOf } from '../../redirect.ts';
+import { Notice } from '../results/notice.tsx';
 import { Pages } from '../results/pages.tsx';
 import { ResultCard } from '../results/result-card.tsx';
 import { ResultCount } from '../results/result-count.tsx';
 import { SortChoice } from '../results/sort-choice.tsx';
 import { Trouble } from '../results/trouble.tsx';
-import { useAddress } from '../use-address.ts';
+import { useChanged } from '../use-changed.ts';
+import { useAddress, useGivenQuery } from '../use-address.ts';
+import { useOwnStyles } from '../use-own-styles.ts';
 import { painted, usePainted } from '../use-painted.ts';
 import { useSearch } from '../use-search.ts';
 import { useSlow } from '../use-slow.ts';
 import { useViews } from '../use-views.ts';
-import type { Navigation } from '../navigation.ts';
+import { isPlainClick, type Navigation } from '../navigation.ts';
 import { SearchBox } from './search-box.tsx';
 import { standingRequest } from '../../standing-request.ts';
-import { useSheet } from './use-sheet.ts';
+import { Filters } from './filters.tsx';
 
 export interface SearchViewProps {
   /** What the page is made of: `client.page(slug)` answers it. */
   page: InterfacePage;
   client: YuccaClient;
-  /** What the visitor asks for at first. */
+  /** What the visitor asks for: at first, and whenever it changes, as after a soft navigation. */
   query?: Query;
   /** The answer to it, when the server has asked already. */
   answer?: SearchAnswer | null;
@@ -41,6 +55,13 @@ export interface SearchViewProps {
   here?: string;
   /** How its state is written in the address. Default: all of it in the query string. */
   map?: AddressMap;
+  /**
+   * Where its state is kept: in the address (the default), in parameters that begin with a name of its own when several
+   * searches share a page, or nowhere.
+   */
+  address?: { prefix: string } | 'none';
+  /** Follows a link to a record, an offer or a redirect in place of the browser: a router's own way to go somewhere. */
+  navigate?: (href: string) => void;
   /** The page of a record; undefined = its title leads nowhere. */
   recordHref?: (record: { collection: string; id: string; at: string }) => string | undefined;
   memory?: Memory;
@@ -57,15 +78,19 @@ const BY_DISTANCE_CHOICE = { name: BY_DISTANCE, label: 'Nearest first' };
 const ownRecordPage: NonNullable<SearchViewProps['recordHref']> = ({ id, at }) => `${at}/r/${encodeURIComponent(id)}`;
 
 /**
- * A whole search page: the field with its autocomplete, filters, results, and all that leads from one to the next. It is
- * rendered by the server with its first results; without JavaScript its form and its links ask the server again, with it
- * every keystroke is answered in place.
+ * A whole search page: the field with its autocomplete, filters, results, and all that leads from one to the next. It
+ * is rendered by the server with its first results; without JavaScript its form and its links ask the server again,
+ * with it every keystroke is answered in place.
  */
 export function SearchView(props: SearchViewProps) {
   const { page, client, query: first = EMPTY_QUERY, answer: firstAnswer = null, here = page.at } = props;
   const { recordHref = ownRecordPage, picturesFrom = '' } = props;
   const [memory] = useState(() => props.memory ?? createMemory(page.slug));
-  const map = useMemo(() => props.map ?? addressMap(page.facets), [props.map, page.facets]);
+  const prefix = typeof props.address === 'object' ? props.address.prefix : null;
+  const map = useMemo(() => {
+    const whole = props.map ?? addressMap(page.facets);
+    return prefix === null ? whole : prefixed(whole, prefix);
+  }, [props.map, page.facets, prefix]);
   const [snapshot, search] = useSearch(() => ({
     client,
     collection: page.collection,
@@ -74,12 +99,18 @@ export function SearchView(props: SearchViewProps) {
     query: first,
     answer: firstAnswer,
   }));
-  const change = useAddress(search, map);
-  const { query, status, error, answer } = snapshot;
+  const standing = standingRequest(page);
+  useChanged(standing, () => search.change(standing));
+  const change = useAddress(search, props.address === 'none' ? null : map);
+  useGivenQuery(search, first, firstAnswer);
+  const follow = props.navigate ?? ((href: string): void => window.location.assign(href));
+  const { query, status, error } = snapshot;
+  const answer = useMemo(() => withLabels(snapshot.answer, page.facets), [snapshot.answer, page.facets]);
   // Filters are drawn after the results, not before anybody sees these.
   const facets = usePainted(answer);
   const slow = useSlow(status === 'loading');
   const root = useRef<HTMLDivElement>(null);
+  useOwnStyles(root, page.css);
   useEffect(() => {
     if (search.snapshot().answer === null) void search.refresh();
   }, [search]);
@@ -98,7 +129,7 @@ export function SearchView(props: SearchViewProps) {
     void search.settled().then(() => {
       const { answer: found, answered } = search.snapshot();
       const to = answered?.q === text ? redirectOf(found) : null;
-      if (to !== null) window.location.assign(to);
+      if (to !== null) follow(to);
     });
   };
   const submit = (event: FormEvent): void => {
@@ -122,11 +153,19 @@ export function SearchView(props: SearchViewProps) {
     memory.addViewed(record);
     const at = page.autocomplete.find(({ collection }) => collection === record.collection)?.at ?? page.at;
     const href = recordHref({ ...record, at });
-    if (href !== undefined) window.location.assign(href);
+    if (href !== undefined) follow(href);
     else change(withText(query, record.text), 'push');
   };
   return (
-    <div ref={root} data-yucca="" data-layout={page.layout} data-busy={slow}>
+    <div
+      ref={root}
+      data-yucca=""
+      data-layout={page.layout}
+      data-filters-at={page.filters}
+      data-density={page.density}
+      data-busy={slow}
+      style={{ ...page.theme, '--columns': page.columns } as CSSProperties}
+    >
       <form method="get" action={here} role="search" onSubmit={submit}>
         <div data-part="bar">
           <SearchBox
@@ -171,7 +210,7 @@ export function SearchView(props: SearchViewProps) {
               />
             </div>
             {answer && <Notice answer={answer} />}
-            {status === 'failed' && <Trouble error={error} onRetry={() => void search.refresh()} />}
+            {error && <Trouble error={error} hasResults={answer !== null} onRetry={() => void search.refresh()} />}
             {answer &&
               (answer.total === 0 ? (
                 <NothingFound query={snapshot.answered ?? query} answer={answer} {...navigation} />
@@ -181,6 +220,7 @@ export function SearchView(props: SearchViewProps) {
                   near={query.near}
                   insights={props.insights ?? null}
                   renderResult={props.renderResult ?? null}
+                  navigate={props.navigate ?? null}
                 />
               ))}
             {answer && page.paging === 'pages' && <Pages query={query} answer={answer} {...navigation} />}
@@ -201,71 +241,6 @@ export function SearchView(props: SearchViewProps) {
   );
 }
 
-interface FiltersProps {
-  page: InterfacePage;
-  answer: SearchAnswer;
-  select: Query['select'];
-  onSelect: (select: Query['select']) => void;
-  find: FindInFacet;
-}
-
-/** The filters: beside the results, or on a narrow screen in a sheet. Without JavaScript a link leads to them. */
-const Filters = memo(function Filters({ page, answer, select, onSelect, find }: FiltersProps) {
-  const { ref, open, show, close } = useSheet();
-  const query = useMemo(() => ({ ...EMPTY_QUERY, select }), [select]);
-  const chosen = Object.values(select).reduce((sum, choice) => sum + (isRange(choice) ? 1 : choice.length), 0);
-  return (
-    <div data-part="filters" data-open={open}>
-      <a
-        href="#filters"
-        data-part="button"
-        data-role="open"
-        onClick={(event) => {
-          event.preventDefault();
-          show();
-        }}
-      >
-        Filters{chosen > 0 && ` (${chosen})`}
-      </a>
-      <div
-        id="filters"
-        ref={ref}
-        data-part="sheet"
-        tabIndex={-1}
-        {...(open && { role: 'dialog', 'aria-modal': true, 'aria-label': 'Filters' })}
-      >
-        <div data-part="facets">
-          <FacetList
-            answer={answer}
-            query={query}
-            names={page.facets.map(({ name }) => name)}
-            onQuery={(to) => onSelect(to.select)}
-            find={find}
-          />
-        </div>
-        <p data-part="sheet-end">
-          <a
-            href="#results"
-            data-part="button"
-            onClick={(event) => {
-              if (!open) return;
-              event.preventDefault();
-              close();
-            }}
-          >
-            See {counted(answer.total, 'result')}
-          </a>
-        </p>
-        <noscript>
-          <button type="submit" data-part="button">
-            Apply filters
-          </button>
-        </noscript>
-      </div>
-    </div>
-  );
-});
-
 interface ResultsProps {
   page: InterfacePage;
   answer: SearchAnswer;
@@ -274,6 +249,7 @@ interface ResultsProps {
   memory: Memory;
   insights: Insights | null;
   renderResult: SearchViewProps['renderResult'] | null;
+  navigate: SearchViewProps['navigate'] | null;
   picturesFrom: string;
 }
 
@@ -284,7 +260,7 @@ const AT_ONCE = 9;
 
 /** The results, with a map beside them where they have places. */
 const Results = memo(function Results(props: ResultsProps) {
-  const { page, answer, near, recordHref, memory, insights, renderResult, picturesFrom } = props;
+  const { page, answer, near, recordHref, memory, insights, renderResult, navigate, picturesFrom } = props;
   const told = insights ?? NOBODY_TOLD;
   const list = useRef<HTMLOListElement>(null);
   const later = usePainted(answer);
@@ -308,7 +284,7 @@ const Results = memo(function Results(props: ResultsProps) {
         {rows.map(({ result, of }, i) => (
           <ResultRow
             key={`${i < AT_ONCE ? 'now' : 'later'}/${result.id}`}
-            {...{ result, page, recordHref, memory, told, renderResult, picturesFrom, i }}
+            {...{ result, page, recordHref, memory, told, renderResult, navigate, picturesFrom, i }}
             queryId={of.queryId}
             place={firstPlace + i + 1}
             pointed={result.id === pointed}
@@ -332,7 +308,7 @@ const Results = memo(function Results(props: ResultsProps) {
 
 interface ResultRowProps extends Pick<
   ResultsProps,
-  'page' | 'recordHref' | 'memory' | 'renderResult' | 'picturesFrom'
+  'page' | 'recordHref' | 'memory' | 'renderResult' | 'navigate' | 'picturesFrom'
 > {
   result: SearchResult;
   told: typeof NOBODY_TOLD;
@@ -350,7 +326,8 @@ const ResultRow = memo(function ResultRow(props: ResultRowProps) {
   const { result, page, recordHref, memory, told, queryId, i, place, pointed, onPoint, renderResult } = props;
   const { collection, at } = page;
   const hit = shownHit(result, page.card, props.picturesFrom);
-  const open = (): void => {
+  const href = recordHref({ collection, id: result.id, at });
+  const open = (event: MouseEvent): void => {
     const { title, detail, picture } = shownHit(result, page.card);
     memory.addViewed({
       collection,
@@ -360,15 +337,19 @@ const ResultRow = memo(function ResultRow(props: ResultRowProps) {
       ...(picture && { picture }),
     });
     told.click(queryId, result.id, place);
+    if (!props.navigate || !isPlainClick(event)) return;
+    event.preventDefault();
+    props.navigate(href!);
   };
   const card = (
     <ResultCard
       hit={hit}
-      href={recordHref({ collection, id: result.id, at })}
+      href={href}
       onOpen={open}
       currency={page.currency}
       distanceM={result.distanceM}
       eager={i < 6}
+      first={i < (page.columns ?? 3)}
     />
   );
   return (

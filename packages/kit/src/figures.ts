@@ -22,3 +22,8 @@ export function distance(metres: number): string {
   const km = metres / 1000;
   return `${km < 100 ? Math.round(km * 10) / 10 : Math.round(km)} km`;
 }
+
+/** What a number says; `currency` (ISO 4217) is what it is counted in, if in any. */
+export function figureText({ value }: { value: number }, currency: string | null = null): string {
+  return currency === null ? count(value) : price(value, currency);
+}

@@ -1,0 +1,91 @@
+import type { InterfacePage } from '@yucca/contract';
+import { useState, type CSSProperties, type ReactNode } from 'react';
+import { printAddress } from '../address.ts';
+import type { YuccaClient } from '../client.ts';
+import { createMemory, type ViewedRecord } from '../memory.ts';
+import { EMPTY_QUERY, withText, withToggled, type Query } from '../query.ts';
+import { SearchBox } from '../react/view/search-box.tsx';
+import { PageElement, type Drawn } from './page-element.tsx';
+
+/**
+ * `<yucca-search-field>`: the search field of a page with what it offers, for the header of any site. Results are shown
+ * elsewhere: on a page of the site, or on the one that Yucca hosts.
+ *
+ * Attributes: those of `<yucca-search>`, and `results`: the address of the page with results, with `{q}` in it for what
+ * was typed; default: the page Yucca hosts.
+ */
+export class YuccaSearchField extends PageElement {
+  static observedAttributes = ['server', 'interface', 'key', 'records', 'results'];
+
+  protected override draw({ page, client, server }: Drawn): ReactNode {
+    const results = this.getAttribute('results');
+    const hrefOf = (query: Query): string => {
+      if (results === null) return `${server}${page.at}?${printAddress(query)}`;
+      // A page of the site may know nothing of facets: a value is a word to look for.
+      const [value] = Object.values(query.select).flat();
+      return results.replaceAll('{q}', encodeURIComponent(query.q || String(value ?? '')));
+    };
+    return (
+      <HeaderField
+        key={`${server}/${page.slug}`}
+        page={page}
+        client={client}
+        hrefOf={hrefOf}
+        recordHref={this.recordHref(server)}
+        picturesFrom={server}
+      />
+    );
+  }
+}
+
+interface HeaderFieldProps {
+  page: InterfacePage;
+  client: YuccaClient;
+  hrefOf: (query: Query) => string;
+  recordHref: ReturnType<YuccaSearchField['recordHref']>;
+  picturesFrom: string;
+}
+
+function HeaderField({ page, client, hrefOf, recordHref, picturesFrom }: HeaderFieldProps) {
+  const [memory] = useState(() => createMemory(page.slug));
+  const [text, setText] = useState('');
+  const go = (href: string): void => window.location.assign(href);
+  const ask = (asked: string): void => {
+    if (asked.trim() !== '') go(hrefOf(withText(EMPTY_QUERY, asked)));
+  };
+  const open = (record: ViewedRecord): void => {
+    memory.addViewed(record);
+    const at = page.autocomplete.find(({ collection }) => collection === record.collection)?.at ?? page.at;
+    go(recordHref({ ...record, at }) ?? hrefOf(withText(EMPTY_QUERY, record.text)));
+  };
+  return (
+    <div data-yucca="" style={page.theme as CSSProperties}>
+      <form
+        role="search"
+        onSubmit={(event) => {
+          event.preventDefault();
+          ask(text);
+        }}
+      >
+        <div data-part="bar">
+          <SearchBox
+            page={page}
+            client={client}
+            memory={memory}
+            text={text}
+            total={null}
+            facetLabel={(name) => page.facets.find((facet) => facet.name === name)?.label ?? name}
+            onText={setText}
+            onAsk={ask}
+            onValue={(facet, value) => go(hrefOf(withToggled(EMPTY_QUERY, facet, value)))}
+            onRecord={open}
+            picturesFrom={picturesFrom}
+          />
+          <button type="submit" data-part="submit">
+            Search
+          </button>
+        </div>
+      </form>
+    </div>
+  );
+}

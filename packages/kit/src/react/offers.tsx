@@ -1,0 +1,77 @@
+import type { Card, SearchResult, Suggestion } from '@yucca/contract';
+import type { Offer } from '../autocomplete/source.ts';
+import { shownHit } from '../card.ts';
+import { count, figureText } from '../figures.ts';
+import { Marked } from './marked.tsx';
+
+export interface OfferRowProps {
+  offer: Offer;
+  /** Says what a value is one of. */
+  facetLabel?: ((facet: string) => string) | undefined;
+}
+
+/** A row of what is offered. */
+export function OfferRow({ offer, facetLabel }: OfferRowProps) {
+  return (
+    <>
+      {offer.picture && (
+        // eslint-disable-next-line @next/next/no-img-element -- the kit knows no framework
+        <img src={offer.picture} alt="" width={32} height={32} />
+      )}
+      <span data-part="offer-text">
+        <Marked text={offer.text} ranges={offer.ranges} />
+        {offer.detail && <span data-part="soft"> {offer.detail}</span>}
+        {offer.kind === 'value' && facetLabel && (
+          <span data-part="soft"> in {facetLabel((offer.data as Suggestion).facet ?? '')}</span>
+        )}
+      </span>
+      {offer.count !== undefined && <span data-part="figure">{count(offer.count)}</span>}
+    </>
+  );
+}
+
+const HINTS: Readonly<Record<string, string>> = {
+  past: 'Asked before on this device. Shift+Delete forgets it.',
+  viewed: 'Seen before on this device. Shift+Delete forgets it.',
+  value: 'Shows everything of this kind.',
+  query: 'Others have asked for this.',
+};
+
+/** How the records of a collection are shown beside the list. */
+export interface PreviewCard {
+  card: Card;
+  /** ISO 4217: what its number is counted in. */
+  currency?: string | null;
+}
+
+export interface OfferPreviewProps {
+  offer: Offer;
+  /** By the collection a record is of. */
+  cardOf: (collection: string) => PreviewCard;
+  /** The server that pictures lie on whose addresses begin with a slash. */
+  picturesFrom?: string | undefined;
+}
+
+/** The record that is pointed at, as far as the list has no room for it; for other rows, what choosing them does. */
+export function OfferPreview({ offer, cardOf, picturesFrom }: OfferPreviewProps) {
+  if (offer.kind !== 'record') return <p data-part="soft">{HINTS[offer.kind]}</p>;
+  const { collection, result } = offer.data as { collection: string; result: SearchResult };
+  const shown = cardOf(collection);
+  const { title, picture, detail, text, number: figure } = shownHit(result, shown.card, picturesFrom);
+  return (
+    <>
+      {picture && (
+        // eslint-disable-next-line @next/next/no-img-element -- the kit knows no framework
+        <img src={picture} alt="" width={208} height={156} />
+      )}
+      <p data-part="preview-title">{title.text}</p>
+      {detail && <p data-part="soft">{detail.text}</p>}
+      {text && <p data-part="preview-text">{text.text}</p>}
+      {figure && (
+        <p data-part="soft">
+          {figure.label} <b data-part="figure">{figureText(figure, shown.currency)}</b>
+        </p>
+      )}
+    </>
+  );
+}

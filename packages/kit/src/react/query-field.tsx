@@ -1,0 +1,107 @@
+import { LIMITS, type SearchResult, type Suggestion } from '@yucca/contract';
+import { useEffect, useRef, type ReactNode } from 'react';
+import type { Offer, Source } from '../autocomplete/source.ts';
+import { counted } from '../figures.ts';
+import type { Memory, ViewedRecord } from '../memory.ts';
+import { OfferRow } from './offers.tsx';
+import { SearchField } from './search-field.tsx';
+import { useAutocomplete } from './use-autocomplete.ts';
+import { useChanged } from './use-changed.ts';
+
+export interface QueryFieldProps {
+  /** What the field is called, and says while it is empty. */
+  label: string;
+  /** What is offered, in order. Asked for at first, and again when `design` is another. */
+  sources: () => Source[];
+  /** A plain value the sources are made from. */
+  design?: unknown;
+  memory: Memory;
+  text: string;
+  /** Settles when the results of what was typed are there: offers are asked for after them. */
+  after?: () => Promise<unknown>;
+  /** Results of the text in the field; null = not known here. */
+  total: number | null;
+  facetLabel?: (facet: string) => string;
+  onText: (text: string) => void;
+  /** Asks for a text for good: it becomes a step of the history. */
+  onAsk: (text: string) => void;
+  onValue: (facet: string, value: string) => void;
+  /** A record was chosen. */
+  onRecord: (record: ViewedRecord) => void;
+  /** What is shown beside the list for the row that is pointed at. */
+  renderPreview?: (offer: Offer) => ReactNode;
+}
+
+/**
+ * The search field of a page with what it offers, before the first letter and while somebody types. Rows do what they
+ * are: a value is chosen in its facet, a record is opened, a query is asked for and remembered.
+ */
+export function QueryField(props: QueryFieldProps) {
+  const { label, sources, design, memory, text, after, total, facetLabel, renderPreview } = props;
+  const { onText, onAsk, onValue, onRecord } = props;
+  const [snapshot, state] = useAutocomplete(() => ({ text, sources: sources(), ...(after && { after }) }));
+  useChanged(design, () => state.change(sources()));
+  // Texts typed here that have not come back yet as the page's own; what comes back late is not news.
+  const typed = useRef(new Set<string>());
+  const type = (next: string): void => {
+    typed.current.add(next);
+    onText(next);
+  };
+  // Back, Forward and links change the text from elsewhere.
+  useEffect(() => {
+    const isOwn = typed.current.has(text);
+    const isNewest = state.snapshot().text === text;
+    if (isNewest || !isOwn) typed.current.clear();
+    if (!isNewest && !isOwn) state.settle(text);
+  }, [state, text]);
+  const choose = (offer: Offer): void => {
+    if (offer.kind === 'value') {
+      const { facet, value } = offer.data as Suggestion;
+      if (facet !== undefined && value !== undefined) onValue(facet, value);
+    } else if (offer.kind === 'viewed') onRecord(offer.data as ViewedRecord);
+    else if (offer.kind === 'record') onRecord(recordOf(offer));
+    else {
+      memory.addQuery(offer.text);
+      onAsk(offer.text);
+    }
+  };
+  return (
+    <SearchField
+      state={state}
+      snapshot={snapshot}
+      label={label}
+      text={text}
+      onText={type}
+      onChoose={choose}
+      renderOffer={(offer) => <OfferRow offer={offer} facetLabel={facetLabel} />}
+      renderPreview={renderPreview}
+      footer={
+        text !== '' && (
+          <button
+            type="submit"
+            tabIndex={-1}
+            data-part="all-results"
+            onPointerDown={(event) => event.preventDefault()}
+            onClick={() => state.close()}
+          >
+            {total === null ? 'All results' : `All ${counted(total, 'result')}`} for “{text}” <kbd>Enter</kbd>
+          </button>
+        )
+      }
+      input={{
+        name: 'q',
+        placeholder: label,
+        maxLength: LIMITS.queryLength,
+        // Enter that chose a row was not meant for the text.
+        onKeyDown: (event) => {
+          if (event.key === 'Enter' && !event.defaultPrevented) memory.addQuery(event.currentTarget.value);
+        },
+      }}
+    />
+  );
+}
+
+function recordOf({ text, detail, picture, data }: Offer): ViewedRecord {
+  const { collection, result } = data as { collection: string; result: SearchResult };
+  return { collection, id: result.id, text, ...(detail && { detail }), ...(picture && { picture }) };
+}

@@ -1,0 +1,29 @@
+import type { InterfacePage, SearchAnswer } from '@yucca/contract';
+import { memo } from 'react';
+import type { Query } from '../../query.ts';
+import { FacetList, type FindInFacet } from '../facets/facet-list.tsx';
+import { FilterSheet } from '../facets/filter-sheet.tsx';
+
+interface FiltersProps {
+  page: InterfacePage;
+  answer: SearchAnswer;
+  select: Query['select'];
+  onSelect: (select: Query['select']) => void;
+  find: FindInFacet;
+}
+
+/** The filters of a page. */
+export const Filters = memo(function Filters({ page, answer, select, onSelect, find }: FiltersProps) {
+  return (
+    <FilterSheet select={select} total={answer.total}>
+      <FacetList
+        answer={answer}
+        select={select}
+        names={page.facets.map(({ name }) => name)}
+        looks={page.facets}
+        onSelect={onSelect}
+        find={find}
+      />
+    </FilterSheet>
+  );
+});
