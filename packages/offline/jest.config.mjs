@@ -1,0 +1,3 @@
+import { shared } from '../../jest.shared.mjs';
+
+export default { ...shared, displayName: 'offline' };

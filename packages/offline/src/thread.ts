@@ -1,0 +1,33 @@
+/** The thread that searches: a worker of the page, so that no keystroke waits for a search. */
+import type { ProblemJson } from '@yucca/contract';
+import { OfflineCollections } from './collections.ts';
+import { filesBelow } from './files.ts';
+import type { FromThread, ToThread } from './messages.ts';
+
+let collections: OfflineCollections | null = null;
+
+const answer = (message: FromThread): void => self.postMessage(message);
+
+self.addEventListener('message', ({ data }: MessageEvent<ToThread>) => {
+  if ('collections' in data) {
+    collections = new OfflineCollections(data.collections, filesBelow(data.base));
+    return;
+  }
+  const { id, method, args } = data;
+  const ask = collections![method].bind(collections) as (...args: unknown[]) => Promise<unknown>;
+  ask(...args).then(
+    (found) => answer({ id, answer: found }),
+    (error: Error) => answer({ id, problem: problemOf(error) }),
+  );
+});
+
+/** An error as a server would answer it. */
+function problemOf({ name, message }: Error): ProblemJson {
+  const asked = name === 'SearchRequestError' || name === 'FilterError';
+  return {
+    type: `urn:yucca:problem:${asked ? 'invalid' : 'unavailable'}`,
+    title: asked ? 'The request is not valid' : 'The search does not work here',
+    status: asked ? 422 : 503,
+    detail: message,
+  };
+}
