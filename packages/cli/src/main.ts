@@ -1,7 +1,9 @@
+import { HANDOVER_TARGETS } from '@yucca/contract';
 import { Command, CommanderError, InvalidArgumentError, Option } from 'commander';
 import { backup, check, restore } from './commands/backup.ts';
 import { exportRecords, type ExportOptions } from './commands/export.ts';
-import { load, type LoadOptions } from './commands/load.ts';
+import { FORMATS, load, type LoadOptions } from './commands/load.ts';
+import { pullPage, type PullPageOptions } from './commands/page.ts';
 import { search, type SearchOptions } from './commands/search.ts';
 import { pull, push } from './commands/settings.ts';
 import { Refused, type Access } from './server.ts';
@@ -14,7 +16,7 @@ function wholeNumber(text: string): string {
   return text;
 }
 
-/** The command line. Answers the exit code. */
+/** The command line. Returns the exit code. */
 export async function main(argv: readonly string[], env: NodeJS.ProcessEnv = process.env): Promise<ExitCode> {
   let code: ExitCode = 0;
   const program = new Command('yucca')
@@ -30,16 +32,19 @@ export async function main(argv: readonly string[], env: NodeJS.ProcessEnv = pro
 
   program
     .command('load')
-    .description('load a file of JSON, JSON Lines or CSV, gzip or not; - reads standard input')
+    .description(
+      'load a file (JSON, JSON Lines, CSV, Excel, YAML, XML, Parquet, Markdown, HTML), gzip or not; - reads standard input',
+    )
     .argument('<collection>')
     .argument('<file>')
     .addOption(
       new Option('--mode <mode>', 'what a known key does').choices(['replace', 'merge', 'insert']).default('replace'),
     )
-    .addOption(new Option('--format <format>', 'when the name does not tell').choices(['json', 'ndjson', 'csv']))
+    .addOption(new Option('--format <format>', 'when the name does not tell').choices(FORMATS))
     .option('--create [key]', 'make the collection if it is not there, with this key field (default: id)')
     .option('--assign-keys', 'give records without a key one made from their content')
     .option('--nest', 'open dotted column names into objects')
+    .option('--at <pointer>', 'JSON: where the records are, such as /features (default: where most of them are)')
     .option('--quiet', 'no progress')
     .action(async (collection: string, file: string, options: LoadOptions) => {
       code = await load(access(), collection, file, options);
@@ -93,6 +98,25 @@ export async function main(argv: readonly string[], env: NodeJS.ProcessEnv = pro
       code = await push(access(), collection, file, options);
     });
 
+  const page = program.command('page').description('search pages as files');
+  page
+    .command('pull')
+    .description('take the live page away, with a search key made for it')
+    .argument('<slug>', 'of the page, or the name of a collection')
+    .addOption(new Option('--target <target>', 'what as').choices(HANDOVER_TARGETS).default('html'))
+    .requiredOption('--out <folder>', 'where to')
+    .option(
+      '--origin <address>',
+      'a site that its key is for; may be given again',
+      (one: string, all: string[]) => [...all, one],
+      [],
+    ) // prettier-ignore
+    .option('--key-id <id>', 'a key that is there already: the files hold a placeholder for its secret')
+    .option('--over', 'replace files that are there')
+    .action(async (slug: string, options: PullPageOptions) => {
+      code = await pullPage(access(), slug, options);
+    });
+
   program
     .command('backup')
     .description('have a running Yucca make a copy of everything, in its folder of backups')
@@ -117,7 +141,7 @@ export async function main(argv: readonly string[], env: NodeJS.ProcessEnv = pro
       code = await check(folder);
     });
 
-  for (const command of [settings, ...program.commands, ...settings.commands]) command.exitOverride();
+  for (const command of [...program.commands, ...settings.commands, ...page.commands]) command.exitOverride();
   try {
     await program.parseAsync([...argv]);
     return code;

@@ -89,7 +89,7 @@ test('a server that is not there, a file that is not there, a file that is no JS
   expect(await run('load', 'plants', '/nowhere.jsonl')).toBe(1);
   expect(await run('settings', 'push', 'plants', __filename)).toBe(1);
   expect(said.err).toContain('is not JSON');
-  expect(await run('load', 'plants', 'plants.xml')).toBe(1);
+  expect(await run('load', 'plants', 'plants.ods')).toBe(1);
   expect(said.err).toContain('--format');
 });
 
@@ -112,7 +112,13 @@ test.each([
   ['plants.NDJSON.gz', 'ndjson'],
   ['a.tsv', 'csv'],
   ['a.json', 'json'],
-  ['a.xml', null],
+  ['a.xml', 'xml'],
+  ['news.rss', 'xml'],
+  ['beds.yml', 'yaml'],
+  ['stock.xlsx', 'xlsx'],
+  ['gardens.geojson', 'json'],
+  ['hedges.md', 'markdown'],
+  ['a.ods', null],
   ['-', null],
 ])('%s holds %s', (name, format) => {
   expect(formatOf(name)).toBe(format);

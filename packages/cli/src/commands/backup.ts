@@ -42,7 +42,7 @@ export async function restore(from: string, to: string): Promise<number> {
   return 0;
 }
 
-/** Checks a backup or a data folder. Answers 1 when something is wrong with it, and says what. */
+/** Checks a backup or a data folder. Returns 1 when something is wrong with it, and says what. */
 export async function check(folder: string): Promise<number> {
   if (!existsSync(path.join(folder, DATABASE_FILE))) throw new Refused(`There is no ${DATABASE_FILE} in ${folder}.`);
   const facts = factsOf(folder);
