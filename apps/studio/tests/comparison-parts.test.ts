@@ -134,7 +134,7 @@ describe('a placement in a form', () => {
     expect(said({ from: '2026-02-02', to: '2026-02-01' })).toBe('It ends before it begins.');
     expect(said({ pin: 'P-1' })).toContain('“1 P-0042”, not “P-1”');
     expect(said({ pin: '0 P-1' })).toContain('from 1 to 1000');
-    expect(said({ select: 'red' })).toContain('“colour: red”, not “red”');
+    expect(said({ conditions: { select: 'red' } })).toContain('“colour: red”, not “red”');
   });
 });
 

@@ -1,7 +1,10 @@
 /** @jest-environment jsdom */
-import { render, screen } from '@testing-library/react';
+import { configure, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { ConfirmByName } from '../src/ui/confirm-by-name';
+
+// What comes by itself comes late on a machine that does much else.
+configure({ asyncUtilTimeout: 20_000 });
 
 function ask(onConfirm: () => Promise<void>) {
   const onClose = jest.fn();

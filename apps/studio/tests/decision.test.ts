@@ -29,6 +29,17 @@ test('of a score it is said which half tells the two apart', () => {
   );
 });
 
+test('a value that is the query decides before the score, a code before another', () => {
+  const [code, name] = [true, false].map((isCode) => ({ whole: { field: 'sku', isCode } }));
+  expect(between({ ...name, score: 10 }, {})).toBe(
+    '“A” is the very query, in sku: that stands before what only holds it.',
+  );
+  expect(between({ ...code, score: 10 }, name!)).toContain('The code of “A” in sku is the very query');
+  expect(between({ ...name, score: 52 }, { ...name })).toContain('higher score');
+  // Something lifted stands above: then the whole value is the lower one's, and does not decide.
+  expect(between({ score: 52 }, name!)).not.toContain('very query');
+});
+
 test('a pin decides before all numbers; without numbers nothing is said', () => {
   expect(decisionBetween({ ...why(), pinned: true }, why({ words: 9 }))).toEqual({ by: 'pin' });
   expect(decisionBetween({}, why())).toBeNull();

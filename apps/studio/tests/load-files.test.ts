@@ -30,6 +30,7 @@ test('files that can be loaded are listed with their sizes, deep ones too; nothi
   expect(await files.list()).toEqual([
     { path: 'array.txt.json', bytes: 10 },
     { path: 'lines.json', bytes: 18 },
+    { path: 'notes.md', bytes: 10 },
     { path: 'picture.json', bytes: 6 },
     { path: 'plants.jsonl', bytes: 9 },
     { path: path.join('spring', 'packed.csv.gz'), bytes: 25 },

@@ -1,8 +1,11 @@
 /** @jest-environment jsdom */
 import type { ProblemJson } from '@yucca/contract';
-import { fireEvent, render, screen, waitFor } from '@testing-library/react';
+import { configure, fireEvent, render, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { NewKeyForm } from '../src/features/keys/new-key-form';
+
+// What comes by itself comes late on a machine that does much else.
+configure({ asyncUtilTimeout: 20_000 });
 
 let sent: unknown[] = [];
 let refusal: Partial<ProblemJson> | null = null;

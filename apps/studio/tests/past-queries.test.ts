@@ -119,7 +119,7 @@ test('a collection takes its past queries along', async () => {
 });
 
 test('of more queries than are kept, the least visited and of them the oldest are given up', () => {
-  const queries = new PastQueries(house.yucca.db, { kept: 100, lookAfter: 50 });
+  const queries = new PastQueries({ db: house.yucca.db, limits: { kept: 100, lookAfter: 50 } });
   const count = (q: string, at: number, collectionId = 7): void =>
     queries.count({ collection: 'plants', collectionId, scope: '', q }, null, new Date(at).toISOString());
   for (let i = 0; i < 3; i++) count(`rose ${i}`, i);

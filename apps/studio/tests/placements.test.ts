@@ -91,12 +91,12 @@ describe('what could be done for a record that does not come up', () => {
   test('a spelling further off than is forgiven: a synonym, or more typos, or a pin', () => {
     const reason = word('fushia', { text: 'fuchsia', typos: 2 }, 1);
     expect(reasonSentence(reason)).toBe(
-      'It does not hold “fushia”; nearest is “fuchsia” in name, 2 typos off where one is forgiven.',
+      'It does not hold “fushia”; nearest is “fuchsia” in name, 2 typos off where one is allowed.',
     );
     const [synonym, typos, pin] = offered([reason]);
     expect(synonym!.label).toBe('Let “fushia” find “fuchsia”');
     expect(synonym!.apply({}).synonyms).toEqual([{ kind: 'oneWay', from: ['fushia'], to: ['fuchsia'] }]);
-    expect(typos!.label).toBe('Forgive two typos from 6 letters');
+    expect(typos!.label).toBe('Allow two typos from 6 letters');
     expect(checkTuning(typos!.apply({})).typos).toMatchObject({ enabled: true, twoFrom: 6 });
     expect(placementOf(pin!.apply({}), 'fern')!.pin).toEqual([{ id: 'P-1', at: 1 }]);
   });

@@ -82,6 +82,37 @@ test('showing, marking, signals and strictness go on and off', () => {
   expect(withExact(withExact({}, 'id', true), 'id', false).typos!.exactFields).toEqual([]);
 });
 
+test('proposals of very many fields are modest, and the server takes them', () => {
+  const profiler = new Profiler('id');
+  const about = 'It grows well in any soil and asks for water only in the driest weeks of the summer. '.repeat(3);
+  for (let i = 0; i < 40; i++)
+    profiler.add({
+      id: `p${i}`,
+      name: `Plant ${i}`,
+      ...Object.fromEntries(
+        Array.from({ length: 80 }, (_, n): [string, unknown][] => [
+          [`kind ${n}`, ['tree', 'shrub', 'fern'][(i + n) % 3]],
+          [`about ${n}`, `<p>${about}${i}</p>`],
+          [`size ${n}`, i * n],
+          [`${'long '.repeat(40)}${n}`, ['a', 'b'][i % 2]],
+        ]).flat(),
+      ),
+    });
+  const many = profiler.finish().fields;
+  const tuned = withProposals({}, many);
+  expect(() => checkTuning(tuned)).not.toThrow();
+  expect(tuned.facets!.length).toBeLessThanOrEqual(8);
+  expect(tuned.sorts!.length).toBeLessThanOrEqual(12);
+  expect(tuned.search).toHaveLength(60);
+  expect(tuned.search).toContainEqual({ field: 'name', weight: 10 });
+  expect(() => checkTuning(withSearch({}, 'size 3', 5, many))).not.toThrow();
+  expect(withSearch({}, 'kind 1', 5, many).search).toContainEqual({ field: 'kind 1', weight: 5 });
+  // What was not proposed at once is there for whoever looks for it.
+  const further = many.filter(({ proposal }) => proposal.facet?.further);
+  expect(further.length).toBeGreaterThan(50);
+  expect(withFacet(tuned, further[0]!.path, 'values').facets).toHaveLength(tuned.facets!.length + 1);
+});
+
 test('all proposals taken make a tuning the server takes, and leave nothing proposed', () => {
   const tuned = withProposals({}, fields);
   expect(() => checkTuning(tuned)).not.toThrow();

@@ -7,7 +7,7 @@ beforeAll(async () => void (house = await new House().open()));
 afterAll(() => house.leave());
 
 test('the first visitor sets the password with the code of the log, once', async () => {
-  const sessions = new Sessions(house.yucca.db, null, new Clock());
+  const sessions = new Sessions({ db: house.yucca.db, password: null, clock: new Clock() });
   expect(sessions.hasPassword).toBe(false);
   await expect(sessions.setPassword('', 'long enough it is')).rejects.toThrow('not the code');
   const code = sessions.makeCode();
@@ -23,7 +23,7 @@ test('the first visitor sets the password with the code of the log, once', async
 });
 
 test('a password of the environment; guesses are counted; cookies made up are worthless', async () => {
-  const sessions = new Sessions(house.yucca.db, 'from the environment', new Clock());
+  const sessions = new Sessions({ db: house.yucca.db, password: 'from the environment', clock: new Clock() });
   const cookie = await sessions.signIn('from the environment');
   expect(sessions.isSignedIn(cookie)).toBe(true);
   expect(sessions.isSignedIn(`${cookie}x`)).toBe(false);

@@ -31,9 +31,9 @@ const PROXY_HEADERS = ['forwarded', 'via', 'x-forwarded-for', 'x-forwarded-host'
 const LOAD = '/api/v1/collections/[collection]/records';
 
 /**
- * The one way in. Every request comes through here: it is looked at before it is read, the routes are answered by the very
- * functions that the framework's route handlers call, and whatever else there is goes on to the framework. Every request
- * has one end: an answer, a problem (RFC 9457), or a connection that is closed.
+ * The one way in. Every request comes through here: it is looked at before it is read, the routes are answered by the
+ * very functions that the framework's route handlers call, and whatever else there is goes on to the framework. Every
+ * request has one end: an answer, a problem (RFC 9457), or a connection that is closed.
  */
 export class FrontServer {
   readonly server: Server;
@@ -97,7 +97,7 @@ export class FrontServer {
     }
   }
 
-  /** Notes how a request came, for whoever decides whether the studio is open. Answers the address it came from. */
+  /** Notes how a request came, for whoever decides whether the studio is open. Returns the address it came from. */
   #markWay(request: IncomingMessage): string {
     const { headers, socket } = request;
     const peer = socket.remoteAddress ?? '';
@@ -139,7 +139,9 @@ export class FrontServer {
     return reply;
   }
 
-  /** Paths have no trailing slash. Whoever reads is sent on; nothing that writes is ever turned into another request. */
+  /**
+   * Paths have no trailing slash. Whoever reads is sent on; nothing that writes is ever turned into another request.
+   */
   #withoutSlash(request: IncomingMessage): Reply {
     const { method, url = '/' } = request;
     if (method !== 'GET' && method !== 'HEAD')

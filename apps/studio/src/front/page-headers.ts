@@ -2,9 +2,9 @@ import { randomBytes } from 'node:crypto';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 
 /**
- * What goes with a page. Scripts run that are files of this server or carry the page's nonce, which the framework finds in
- * the policy of the request and writes into its own; so the policy goes both ways. Attributes `style` are what lists and
- * charts place their parts with; they can run nothing. Pictures of records may be anywhere.
+ * What goes with a page. Scripts run that are files of this server or carry the page's nonce, which the framework finds
+ * in the policy of the request and writes into its own; so the policy goes both ways. Attributes `style` are what lists
+ * and charts place their parts with; they can run nothing. Pictures of records may be anywhere.
  */
 export function setPageHeaders(request: IncomingMessage, response: ServerResponse, hosted: boolean): void {
   const nonce = randomBytes(16).toString('base64');

@@ -5,9 +5,9 @@ import { FRONT } from './limits';
 const NOT_WELCOME = new Set([401, 429]);
 
 /**
- * Reads what is left of a body whose request is being answered, and throws it away. For a moment, because a sender that is
- * cut off at once sees a broken line instead of the answer (RFC 9112, section 9.6); and no longer than that, because it
- * would go on for ever.
+ * Reads what is left of a body whose request is being answered, and throws it away. For a moment, because a sender that
+ * is cut off at once sees a broken line instead of the answer (RFC 9112, section 9.6); and no longer than that, because
+ * it would go on for ever.
  */
 export function discardBody(request: IncomingMessage, status: number): void {
   const { headers, socket } = request;

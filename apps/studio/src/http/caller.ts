@@ -48,10 +48,10 @@ function holderOf(secret: string, request: Incoming, yucca: Runtime): Caller {
 }
 
 /**
- * Whether a page of this very server asks. Browsers say so in `Sec-Fetch-Site`, which no page of another can forge; over
- * plain HTTP to anything but this machine they leave it out (Fetch Metadata, "potentially trustworthy URLs"). Then what
- * reads is let in, because no other page can read the answer; what writes must come from an `Origin` that is the `Host`,
- * and bring the token that only the pages of whoever is signed in know.
+ * Whether a page of this very server asks. Browsers say so in `Sec-Fetch-Site`, which no page of another can forge;
+ * over plain HTTP to anything but this machine they leave it out (Fetch Metadata, "potentially trustworthy URLs"). Then
+ * what reads is let in, because no other page can read the answer; what writes must come from an `Origin` that is the
+ * `Host`, and bring the token that only the pages of whoever is signed in know.
  */
 function isOwnPage({ method, headers }: Incoming): boolean {
   const site = headers.get('sec-fetch-site');

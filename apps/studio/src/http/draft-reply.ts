@@ -8,8 +8,8 @@ import { json, type Reply } from './reply';
 const PATIENCE_MS = 100;
 
 /**
- * The draft as it is stored now. While the index is made able to answer it, 202, and where to look how far that is (RFC 8288,
- * relation `monitor`).
+ * The draft as it is stored now. While the index is made able to answer it, 202, and where to look how far that is (RFC
+ * 8288, relation `monitor`).
  */
 export async function draftReply(
   document: TuningDocument,

@@ -4,6 +4,7 @@ import { createGunzip } from 'node:zlib';
 import { Failure } from '@/server/failure';
 import { jsonDepth } from '@/server/json-depth';
 import { isUnpackError } from '@/server/unpack-error';
+import { knownCharset } from '@/text/charset';
 import type { Incoming } from './incoming';
 
 const MOST_BYTES = LIMITS.bodyBytes;
@@ -22,6 +23,11 @@ export async function readJson(request: Incoming, types = ['application/json'], 
 /** Reads the JSON of a search and the like: whoever may only search sends no more than a search can hold. */
 export function readAsked(request: Incoming): Promise<unknown> {
   return readJson(request, ['application/json'], LIMITS.askBytes);
+}
+
+/** The same; a browser may also call it plain text, for which it asks no leave on another site (Fetch, 2.2.2). */
+export function readAskedSimply(request: Incoming): Promise<unknown> {
+  return readJson(request, ['application/json', 'text/plain'], LIMITS.askBytes);
 }
 
 /** Reads JSON of bounded depth. Throws a Failure. */
@@ -80,6 +86,16 @@ export function packing(request: Incoming): 'gzip' | 'identity' {
 /** The media type of the body, without parameters, in lower case. */
 export function mediaType(request: Incoming): string {
   return (request.headers.get('content-type') ?? '').split(';')[0]!.trim().toLowerCase();
+}
+
+/** The charset that the body's media type names; null when it names none. Throws a Failure for an unknown one. */
+export function charsetSaid(request: Incoming): string | null {
+  const name = /;\s*charset\s*=\s*"?([^\s";]+)/i.exec(request.headers.get('content-type') ?? '')?.[1];
+  if (name === undefined) return null;
+  const known = knownCharset(name);
+  if (known === null)
+    throw new Failure('unsupported-type', `There is no charset “${name.slice(0, 40)}” here; utf-8 is understood best.`);
+  return known;
 }
 
 /** A whole number in the query string between two bounds. Throws a Failure with the pointer of the parameter. */

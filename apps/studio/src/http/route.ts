@@ -2,7 +2,7 @@ import type { Right } from '@yucca/contract';
 import { Failure } from '@/server/failure';
 import { requireCollection, requireRight, unlimited, type Caller } from '@/server/keys/caller';
 import { runtime, type Runtime } from '@/server/runtime';
-import type { SearchOptions } from '@/server/search/search';
+import type { Asking } from '@/server/search/search';
 import { callerOf } from './caller';
 import { fromWeb, type Incoming } from './incoming';
 import { problemReply, rateHeaders } from './problem';
@@ -17,13 +17,15 @@ export interface RouteContext {
   /** Checked already: has the route's right, and reaches the collection in the path. */
   caller: Caller;
   /** What every question to the index is told of the caller. */
-  asking: SearchOptions;
+  asking: Asking;
   yucca: Runtime;
 }
 
 type Params = Record<string, string>;
 
-/** A handler as the framework calls it; `answer` is the same thing for the front server, without the framework's cost. */
+/**
+ * A handler as the framework calls it; `answer` is the same thing for the front server, without the framework's cost.
+ */
 export interface Handler {
   (request: Request, context: { params: Promise<Record<string, string | string[]>> }): Promise<Response>;
   answer: (request: Incoming, params: Params) => Promise<Reply>;
@@ -47,7 +49,7 @@ class Context implements RouteContext {
     return this.request.url;
   }
 
-  get asking(): SearchOptions {
+  get asking(): Asking {
     const { filter } = this.caller;
     return { signal: this.request.signal, ...(filter === null ? {} : { forcedFilter: filter }) };
   }

@@ -25,6 +25,10 @@ export interface Config {
   eventDays: number;
   /** A folder of this machine that files may be loaded from by their path; null = none. */
   loadDir: string | null;
+  /** The kit as a package of npm, which comes along with projects that are handed over. */
+  kitFile: string;
+  /** Where the scripts for folders without a server are. */
+  offlineDir: string;
 }
 
 const LOOPBACK = new Set(['127.0.0.1', 'localhost', '::1']);
@@ -47,6 +51,8 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
     adminKey: env.YUCCA_ADMIN_KEY || null,
     password: env.YUCCA_PASSWORD || null,
     loadDir: env.YUCCA_LOAD_DIR ? path.resolve(/* turbopackIgnore: true */ env.YUCCA_LOAD_DIR) : null,
+    kitFile: path.resolve(/* turbopackIgnore: true */ env.YUCCA_KIT ?? '../../packages/kit/packed/yucca-kit.tgz'),
+    offlineDir: path.resolve(/* turbopackIgnore: true */ env.YUCCA_OFFLINE ?? '../../packages/offline/dist'),
   };
 }
 

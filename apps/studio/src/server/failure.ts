@@ -37,8 +37,8 @@ export class Failure extends Error {
 }
 
 /**
- * Whether something thrown is a Failure. Told by name: the framework instantiates modules more than once, and a class of
- * one instance is not the class of another.
+ * Whether something thrown is a Failure. Told by name: the framework instantiates modules more than once, and a class
+ * of one instance is not the class of another.
  */
 export function isFailure(error: unknown): error is Failure {
   return error instanceof Error && error.name === 'Failure';

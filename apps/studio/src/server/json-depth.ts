@@ -2,8 +2,9 @@ const QUOTE = 0x22;
 const BACKSLASH = 0x5c;
 
 /**
- * How many levels of lists and objects a JSON text opens, or a number above `most` as soon as there are more: told before
- * it is read, because what is read can be walked by functions that call themselves. What is no JSON has some depth too.
+ * How many levels of lists and objects a JSON text opens, or a number above `most` as soon as there are more: told
+ * before it is read, because what is read can be walked by functions that call themselves. What is no JSON has some
+ * depth too.
  */
 export function jsonDepth(text: string, most: number): number {
   let depth = 0;

@@ -1,7 +1,5 @@
 import { existsSync, mkdirSync } from 'node:fs';
-import { availableParallelism } from 'node:os';
 import path from 'node:path';
-import type { Worker } from 'node:worker_threads';
 import { pino, type Logger } from 'pino';
 import { Collections } from './collections/collections';
 import { Audit } from './audit/audit';
@@ -12,7 +10,9 @@ import { migrateDb, openDb, type Db } from './db/open';
 import { IndexManager } from './index/index-manager';
 import { VisitorEvents } from './visitor-events/visitor-events';
 import { FieldRules } from './field-rules/field-rules';
+import { Handovers } from './handover/handovers';
 import { Interfaces } from './interfaces/interfaces';
+import { PreviewTokens } from './interfaces/preview-tokens';
 import { Judgements } from './judgements/judgements';
 import { KeySealer } from './keys/key-sealer';
 import { Keys } from './keys/keys';
@@ -25,7 +25,7 @@ import { Profiles } from './profiles/profiles';
 import { collectionIds } from './records/clear';
 import { Records } from './records/records';
 import { SearchService } from './search/search';
-import { Searchers } from './search/searchers';
+import type { Searchers } from './search/searchers';
 import { LoadFiles } from './load-files/load-files';
 import { lastClock } from './settings/last-clock';
 import { SettingsService } from './settings/settings';
@@ -39,12 +39,7 @@ import { storageCodeOf } from './storage/storage-failure';
 import { StorageHealth } from './storage/storage-health';
 import { Tasks } from './tasks/tasks';
 import { Tunings } from './tuning/tuning';
-import type { BuilderMethods, BuildProgress } from './workers/builder-worker';
-import type { WriterEvent, WriterMethods } from './workers/writer-worker';
-import type { ScanEvent, ScanMethods } from './workers/scan-worker';
-import { RemoteThread, ThreadOnDemand, type ThreadOptions } from './workers/rpc';
-import type { SearcherMethods } from './workers/search-worker';
-import { spawnBuilder, spawnWriter, spawnScan, spawnSearcher, type ThreadData } from './workers/spawn';
+import { Threads } from './workers/threads';
 
 /** Everything the routes and screens work with. */
 export interface Runtime {
@@ -61,6 +56,7 @@ export interface Runtime {
   tunings: Tunings;
   settings: SettingsService;
   interfaces: Interfaces;
+  handovers: Handovers;
   judgements: Judgements;
   visitorEvents: VisitorEvents;
   loadFiles: LoadFiles;
@@ -75,7 +71,7 @@ export interface Runtime {
   checks: Checks;
   metrics: Metrics;
   /** All threads, for whoever looks after them. */
-  threads: () => Pick<RemoteThread<never>, 'name' | 'alive' | 'busy' | 'replaced' | 'replace'>[];
+  threads: () => Threads['all'];
   /** Set by the front server: what it writes into a header when a request came straight from this machine. */
   front: { directWay: string } | null;
   startedAt: number;
@@ -86,10 +82,6 @@ export interface Runtime {
   close: () => Promise<void>;
 }
 
-/** Without a sign of life for so long a thread is given up: the one that writes may wait for a slow disk. */
-const WRITER_HANG_MS = 20_000;
-/** Of threads that go through all records of a collection, or put together an index of a million. */
-const LONG_WORK_HANG_MS = 180_000;
 /**
  * Takes the data folder for this process; one that cannot be written, by a copy that is only read from (`refusal` says
  * why). Throws a FolderTaken when another process has it.
@@ -120,55 +112,8 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
   // Threads open it after this; what this connection has to prepare, it may still write into the copy.
   if (refusal !== null) freeze(dataDir);
   const clock = new Clock(lastClock(db));
-  let closing = false;
-  const thread = (
-    name: string,
-    spawn: (data: ThreadData) => Worker,
-    more: Partial<ThreadOptions> = {},
-  ): ThreadOptions => ({
-    name,
-    spawn: (pulse) => spawn({ dataDir, pulse }),
-    onLost: (error) => {
-      if (!closing) log.error({ thread: name, error: error.message }, 'a thread was lost; another takes its place');
-    },
-    ...more,
-  });
-  const writer = new RemoteThread<WriterMethods>(
-    thread('writer', spawnWriter, {
-      hangMs: WRITER_HANG_MS,
-      onEvent: (event) => heard(event as WriterEvent),
-      onReplaced: () => writer.send('clearDeleted', []),
-    }),
-  );
-  const heard = (event: WriterEvent): void => {
-    if ('load' in event) records.onProgress(event.load, event.progress);
-    else fieldRules.onProgress(event.repair, event.progress);
-  };
-  // Started when somebody first looks at the data: searches do not need it.
-  let scanThread: RemoteThread<ScanMethods> | null = null;
-  const scan = (): RemoteThread<ScanMethods> =>
-    (scanThread ??= new RemoteThread<ScanMethods>(
-      thread('scan', spawnScan, {
-        hangMs: LONG_WORK_HANG_MS,
-        onEvent: (event) => {
-          const { backup, share } = event as ScanEvent;
-          backups.onProgress(backup, share);
-        },
-      }),
-    ));
-  const building = (name: string): ThreadOnDemand<BuilderMethods> =>
-    new ThreadOnDemand(
-      thread(name, spawnBuilder, {
-        hangMs: LONG_WORK_HANG_MS,
-        onEvent: (event) => indexManager.onProgress(event as BuildProgress),
-      }),
-    );
-  const builder = building('builder');
-  const catchUp = building('catch-up builder');
-  const searchers = new Searchers(
-    Math.max(2, availableParallelism() - 1),
-    (onReplaced) => new RemoteThread<SearcherMethods>(thread('searcher', spawnSearcher, { onReplaced })),
-  );
+  const threads = new Threads(dataDir, log);
+  const { writer, builder, catchUp, searchers, scan } = threads;
   const storage = new StorageHealth({
     log,
     tryWriting: () => writer.call('tryWriting', []),
@@ -184,23 +129,34 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
     storage,
     log,
   });
-  const collections = new Collections(db, indexManager);
-  const tasks = new Tasks(db, storage);
-  const tunings = new Tunings(db, collections, indexManager, tasks);
+  const collections = new Collections({ db, indexManager });
+  const tasks = new Tasks({ db, storage });
+  const tunings = new Tunings({ db, collections, indexManager, tasks });
   const answered = new AnsweredQueries();
-  const pastQueries = new PastQueries(db);
+  const pastQueries = new PastQueries({ db });
   const search = new SearchService({ clock, collections, indexManager, searchers, tunings, answered, pastQueries });
   const records = new Records({ db, dataDir, collections, indexManager, tunings, tasks, search, writer, scan });
   const fieldRules = new FieldRules({ db, collections, indexManager, tasks, writer, scan });
-  const sessions = new Sessions(db, config.password, clock);
+  const sessions = new Sessions({ db, password: config.password, clock });
   const print = (text: string): void => void process.stdout.write(text);
   if (!config.loopback || config.publicUrl !== null) sessions.offerCode(print);
-  const keys = new Keys({ db, adminKey: config.adminKey, sealer: KeySealer.of(dataDir), clock });
+  const sealer = KeySealer.of(dataDir);
+  const keys = new Keys({ db, adminKey: config.adminKey, sealer, clock });
+  const previews = new PreviewTokens(sealer.secretFor('previews'), clock);
+  const interfaces = new Interfaces({ db, collections, tunings, previews });
   const madeKey = keys.prepare();
   if (madeKey !== null) print(`\n  Admin key, shown this once: ${madeKey}\n\n`);
   const audit = new Audit(db);
   const integrity = new Integrity(scan);
   const backups = new Backups({ config, tasks, scan, log });
+  threads.listen({
+    writer: (event) => {
+      if ('load' in event) records.onProgress(event.load, event.progress);
+      else fieldRules.onProgress(event.repair, event.progress);
+    },
+    scan: ({ backup, share }) => backups.onProgress(backup, share),
+    building: (progress) => indexManager.onProgress(progress),
+  });
   if (refusal !== null) {
     db.$client.pragma('query_only = ON');
     storage.heard(refusal);
@@ -244,9 +200,9 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
     collections,
     records,
     fieldRules,
-    profiles: new Profiles(db, collections, search, scan),
+    profiles: new Profiles({ db, collections, search, scan }),
     tunings,
-    settings: new SettingsService(collections, tunings, fieldRules),
+    settings: new SettingsService({ collections, tunings, fieldRules }),
     visitorEvents: new VisitorEvents({
       db,
       answered,
@@ -254,8 +210,20 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
       isWorthOffering: (query) => search.isWorthOffering(query),
       log,
     }),
-    judgements: new Judgements(db, collections, search),
-    interfaces: new Interfaces(db, collections, tunings),
+    judgements: new Judgements({ db, collections, search }),
+    interfaces,
+    handovers: new Handovers({
+      db,
+      audit,
+      search,
+      collections,
+      interfaces,
+      keys,
+      tunings,
+      scan,
+      kitFile: config.kitFile,
+      offlineDir: config.offlineDir,
+    }),
     loadFiles: new LoadFiles(config.loadDir),
     tasks,
     opened,
@@ -266,9 +234,9 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
     storage,
     integrity,
     backups,
-    checks: new Checks(tasks, integrity),
+    checks: new Checks({ tasks, integrity }),
     metrics: new Metrics(() => yucca),
-    threads: () => [writer, builder, catchUp, ...(scanThread === null ? [] : [scanThread]), ...searchers.threads],
+    threads: () => threads.all,
     front: null,
     startedAt: Date.now(),
     removeCollection: (name) => {
@@ -279,14 +247,14 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
       writer.send('clearDeleted', []);
     },
     close: async () => {
-      closing = true;
+      threads.closing();
       clearInterval(notes);
       storage.close();
       backups.close();
       await writeNotes();
-      await Promise.all([builder, catchUp].map((one) => one.close()));
+      await threads.closeBuilders();
       await tunings.settled();
-      await Promise.all([writer, scanThread, ...searchers.threads].map((one) => one?.terminate()));
+      await threads.close();
       db.$client.close();
       markStopped(dataDir);
       lock.release();
@@ -297,7 +265,9 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
 
 const holder = globalThis as { yuccaRuntime?: Runtime };
 
-/** The one runtime of this process. Modules are instantiated more than once by the framework, so it hangs on globalThis. */
+/**
+ * The one runtime of this process. Modules are instantiated more than once by the framework, so it hangs on globalThis.
+ */
 export function runtime(): Runtime {
   if (!holder.yuccaRuntime) {
     const config = readConfig();

@@ -7,9 +7,12 @@ import {
   judgementChangesSchema,
   judgementRunSchema,
   judgementsSchema,
+  askSuggestionsSchema,
   multiSearchSchema,
   newCollectionSchema,
   newInterfaceSchema,
+  previewRequestSchema,
+  handoverSchema,
   newKeySchema,
   pointerToken,
   searchRequestSchema,
@@ -25,8 +28,10 @@ import {
   type JudgementChanges,
   type JudgementRun,
   type Judgements,
+  type AskSuggestions,
   type MultiSearch,
   type NewCollection,
+  type Handover,
   type NewInterface,
   type NewKey,
   type ProblemPart,
@@ -58,12 +63,15 @@ function withFormats(ajv: Ajv2020): Ajv2020 {
 
 interface Validated {
   SearchRequest: SearchRequest;
+  AskSuggestions: AskSuggestions;
   MultiSearch: MultiSearch;
   Tuning: TuningDocument;
   NewCollection: NewCollection;
   NewKey: NewKey;
   Interface: InterfaceDocument;
   NewInterface: NewInterface;
+  PreviewRequest: { expiresInS?: number };
+  Handover: Handover;
   CollectionPatch: CollectionPatch;
   FieldRules: FieldRules;
   FieldRulePreview: FieldRule;
@@ -79,12 +87,15 @@ interface Validated {
 
 const schemas: { [K in keyof Validated]: AnySchema } = {
   SearchRequest: searchRequestSchema,
+  AskSuggestions: askSuggestionsSchema,
   MultiSearch: multiSearchSchema,
   Tuning: tuningSchema,
   NewCollection: newCollectionSchema,
   NewKey: newKeySchema,
   Interface: interfaceSchema,
   NewInterface: newInterfaceSchema,
+  PreviewRequest: previewRequestSchema,
+  Handover: handoverSchema,
   CollectionPatch: collectionPatchSchema,
   FieldRules: fieldRulesSchema,
   FieldRulePreview: fieldRulePreviewSchema,
@@ -111,8 +122,8 @@ function validator(name: keyof Validated, ajv: Ajv2020): ValidateFunction {
 for (const name of Object.keys(schemas)) validator(name as keyof Validated, first);
 
 /**
- * Checks a value against a schema of the contract. Throws a Failure that names the bad parts by their JSON Pointers: up to
- * twenty of something small, the first of anything else.
+ * Checks a value against a schema of the contract. Throws a Failure that names the bad parts by their JSON Pointers: up
+ * to twenty of something small, the first of anything else.
  */
 export function validate<K extends keyof Validated>(schema: K, value: unknown): Validated[K] {
   const check = validator(schema, first);

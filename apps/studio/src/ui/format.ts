@@ -1,15 +1,11 @@
-const numbers = new Intl.NumberFormat('en');
-const dates = new Intl.DateTimeFormat('en', { dateStyle: 'medium', timeStyle: 'short', timeZone: 'UTC' });
+import { count, counted } from '@yucca/kit';
 
-/** "3,012". */
-export const count = (value: number): string => numbers.format(value);
+export { count, counted };
+
+const dates = new Intl.DateTimeFormat('en', { dateStyle: 'medium', timeStyle: 'short', timeZone: 'UTC' });
 
 /** An estimate to three figures: 170812 → "171,000". */
 export const roughly = (value: number): string => count(Number(value.toPrecision(value < 1000 ? 2 : 3)));
-
-/** "1 record", "3,012 records". */
-export const counted = (value: number, one: string, many = `${one}s`): string =>
-  `${count(value)} ${value === 1 ? one : many}`;
 
 /** "14.2 MB". */
 export function bytes(value: number): string {

@@ -6,7 +6,9 @@ import { nonceOf } from '@/http/nonce';
 import { mayUseStudio } from '@/http/studio-gate';
 import { StyleNonce } from '@/ui/style-nonce';
 
-/** Files may be dropped on every screen of the studio. Who may see a screen is decided by the screen (see studio-gate). */
+/**
+ * Files may be dropped on every screen of the studio. Who may see a screen is decided by the screen (see studio-gate).
+ */
 export default async function StudioLayout({ children }: { children: ReactNode }) {
   if (!(await mayUseStudio())) return children;
   const sent = await headers();

@@ -8,7 +8,7 @@ import { coverage, distinctWords, typeWords } from '@/features/profile/facts';
 import { useProfile } from '@/features/profile/use-profile';
 import { RecordSheet } from '@/features/records/record-sheet';
 import { useDraft } from '@/features/tuning/draft';
-import { DraftBar } from '@/features/tuning/draft-bar';
+import { TuningDraftBar } from '@/features/tuning/draft-bar';
 import { Button } from '@/ui/button';
 import { count, counted } from '@/ui/format';
 import { useParam } from '@/ui/use-param';
@@ -27,7 +27,10 @@ const COLUMNS: [name: string, what: string][] = [
   ['Snippet', 'The best piece of a long text is cut out'],
 ];
 
-/** What each field does: one row a field, one column a role. The probe answers with the draft, so that every change shows. */
+/**
+ * What each field does: one row a field, one column a role. The probe answers with the draft, so that every change
+ * shows.
+ */
 export function FieldsScreen({
   collection,
   card,
@@ -50,12 +53,13 @@ export function FieldsScreen({
           </p>
         ) : profile.records === 0 ? (
           <p className="p-6 text-soft">
-            No records yet, so there are no fields. Drop a JSON, JSON Lines or CSV file anywhere on this window.
+            No records yet, so there are no fields. Drop a file of JSON, CSV, Excel, YAML, XML or Parquet anywhere on
+            this window.
           </p>
         ) : (
           <FieldTable collection={collection} profile={profile} />
         )}
-        <DraftBar collection={collection.name} />
+        <TuningDraftBar collection={collection.name} />
       </section>
       <Probe
         key={collection.name}

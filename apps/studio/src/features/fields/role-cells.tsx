@@ -1,7 +1,7 @@
-import type { FacetKind, FieldProfile, TuningDocument } from '@yucca/contract';
+import { FACET_KINDS, FACET_KIND_NAMES, type FacetKind, type FieldProfile, type TuningDocument } from '@yucca/contract';
 import clsx from 'clsx';
 import type { ReactNode } from 'react';
-import type { ChangeOptions } from '@/features/tuning/draft-store';
+import type { ChangeOptions } from '@/features/draft/draft-store';
 import {
   rolesOf,
   withFacet,
@@ -45,8 +45,6 @@ function Proposed({
     </button>
   );
 }
-
-const FACET_NAMES: Record<FacetKind, string> = { values: 'values', numbers: 'range', tree: 'tree', dates: 'dates' };
 
 const hasText = ({ types }: FieldProfile): boolean => (types.string ?? 0) + (types.number ?? 0) > 0;
 
@@ -103,7 +101,7 @@ function FacetCell({ field, document, change }: CellProps) {
   if (facet === null && proposal.facet)
     return (
       <Proposed label={`Facet of ${path}`} reason={proposal.facet.reason} take={() => set(proposal.facet!.kind)}>
-        {FACET_NAMES[proposal.facet.kind]}
+        {FACET_KINDS[proposal.facet.kind].title}
       </Proposed>
     );
   return (
@@ -119,9 +117,9 @@ function FacetCell({ field, document, change }: CellProps) {
       onChange={(event) => set(event.target.value === '' ? null : (event.target.value as FacetKind))}
     >
       <option value="">none</option>
-      {(Object.keys(FACET_NAMES) as FacetKind[]).map((kind) => (
+      {FACET_KIND_NAMES.map((kind) => (
         <option key={kind} value={kind}>
-          {FACET_NAMES[kind]}
+          {FACET_KINDS[kind].title}
         </option>
       ))}
     </select>

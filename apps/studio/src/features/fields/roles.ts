@@ -1,8 +1,10 @@
 import {
   readableName,
+  tuningSchema,
   type FacetKind,
   type FieldProfile,
   type FieldProposal,
+  type SignalShape,
   type TuningDocument,
 } from '@yucca/contract';
 
@@ -15,7 +17,7 @@ export interface Roles {
   shown: boolean;
   marked: boolean;
   snippet: boolean;
-  signal: 'linear' | 'log' | 'recency' | null;
+  signal: SignalShape | null;
   exact: boolean;
   html: boolean;
   geo: boolean;
@@ -51,8 +53,19 @@ function covers(paths: readonly string[], path: string): boolean {
   return paths.some((one) => one === '*' || one === path || path.startsWith(`${one}.`));
 }
 
+const MOST_SEARCHED = tuningSchema.properties.search.maxItems;
+/** Of a facet's name; a field's path may be longer. */
+const LONGEST_NAME = 120;
+
 const without = <T extends { field: string }>(list: readonly T[] | undefined, path: string): T[] =>
   (list ?? []).filter(({ field }) => field !== path);
+
+/** Every text field alike, as many as a tuning may name; one of them, or one to come, is the field at a path. */
+function allTexts(fields: readonly FieldProfile[], path: string): { field: string; weight: number }[] {
+  const texts = fields.filter(isText).map((field) => ({ field: field.path, weight: 1 }));
+  const first = texts.slice(0, MOST_SEARCHED);
+  return first.some(({ field }) => field === path) ? first : first.slice(0, MOST_SEARCHED - 1);
+}
 
 /** Searches a field with a weight, or no longer (null). Where all were searched alike, they are named first. */
 export function withSearch(
@@ -61,9 +74,7 @@ export function withSearch(
   weight: number | null,
   fields: readonly FieldProfile[],
 ): TuningDocument {
-  const named = document.search?.length
-    ? document.search
-    : fields.filter(isText).map((field) => ({ field: field.path, weight: 1 }));
+  const named = document.search?.length ? document.search : allTexts(fields, path);
   if (weight === null) return { ...document, search: without(named, path) };
   const known = named.some(({ field }) => field === path);
   const search = known
@@ -83,12 +94,16 @@ export function withFacet(
   if (kind === null) return { ...document, facets: without(facets, path) };
   if (facets.some(({ field }) => field === path))
     return { ...document, facets: facets.map((one) => (one.field === path ? { ...one, kind } : one)) };
-  const name = freeName(proposal?.labelField ? parentOf(path) : path, new Set(facets.map((one) => one.name)));
+  const name = freeName(
+    (proposal?.labelField ? parentOf(path) : path).slice(-LONGEST_NAME),
+    new Set(facets.map((one) => one.name)),
+  );
   const made = {
     name,
     field: path,
     kind,
     ...(kind === 'tree' && proposal?.separator ? { separator: proposal.separator } : {}),
+    ...(proposal?.label === undefined ? {} : { label: proposal.label }),
     ...(kind === 'values' && proposal?.labelField ? { labelField: proposal.labelField } : {}),
   };
   return { ...document, facets: [...facets, made] };
@@ -208,8 +223,8 @@ export function openProposals(document: TuningDocument, field: FieldProfile): (k
   const roles = rolesOf(document, field);
   const open: (keyof FieldProposal)[] = [];
   if (proposal.search && (roles.search === null || roles.search.implicit)) open.push('search');
-  if (proposal.facet && roles.facet === null) open.push('facet');
-  if (proposal.sort && !roles.sort) open.push('sort');
+  if (proposal.facet && !proposal.facet.further && roles.facet === null) open.push('facet');
+  if (proposal.sort && !proposal.sort.further && !roles.sort) open.push('sort');
   if (proposal.signal && roles.signal === null) open.push('signal');
   if (!proposal.show.shown && roles.shown) open.push('show');
   if (proposal.snippet && !roles.snippet) open.push('snippet');
@@ -217,6 +232,11 @@ export function openProposals(document: TuningDocument, field: FieldProfile): (k
   if (proposal.geo && !document.geo) open.push('geo');
   return open;
 }
+
+const LISTS = ['search', 'facets', 'sorts', 'signals', 'hide', 'snippets', 'html'] as const;
+
+const isWithinLimits = (document: TuningDocument): boolean =>
+  LISTS.every((part) => (document[part]?.length ?? 0) <= tuningSchema.properties[part].maxItems);
 
 /** Takes over everything that the profile proposes: a first tuning worth trying. */
 export function withProposals(document: TuningDocument, fields: readonly FieldProfile[]): TuningDocument {
@@ -226,12 +246,20 @@ export function withProposals(document: TuningDocument, fields: readonly FieldPr
     proposed && !document.search?.length
       ? {
           ...document,
-          search: fields.flatMap(({ path, proposal }) =>
-            proposal.search ? [{ field: path, weight: proposal.search.weight }] : [],
+          search: heaviest(
+            fields.flatMap(({ path, proposal }) =>
+              proposal.search ? [{ field: path, weight: proposal.search.weight }] : [],
+            ),
           ),
         }
       : document;
   return fields.reduce((now, field) => withProposal(now, field, fields), start);
+}
+
+/** As many searched fields as a tuning may have, in their order; of more the ones that weigh least are left out. */
+function heaviest(search: { field: string; weight: number }[]): { field: string; weight: number }[] {
+  const kept = new Set([...search].sort((a, b) => b.weight - a.weight).slice(0, MOST_SEARCHED));
+  return search.filter((one) => kept.has(one));
 }
 
 /** Takes over what is proposed for one field. */
@@ -251,5 +279,9 @@ export function withProposal(
     html: (now) => withHtml(now, path, true),
     geo: (now) => withGeo(now, path, true),
   };
-  return openProposals(document, field).reduce((now, role) => take[role](now), document);
+  return openProposals(document, field).reduce((now, role) => {
+    const next = take[role](now);
+    // A tuning that holds as much as it may is left as it is: the server would refuse more.
+    return isWithinLimits(next) ? next : now;
+  }, document);
 }

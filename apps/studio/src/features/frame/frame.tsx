@@ -69,7 +69,7 @@ export function Frame({
 }: {
   collections: Collection[];
   current?: Collection | null;
-  stage?: 'records' | 'fields' | 'tuning' | 'judgements' | 'keys' | 'api' | null;
+  stage?: 'records' | 'fields' | 'tuning' | 'judgements' | 'page' | 'keys' | 'api' | null;
   children: ReactNode;
 }) {
   const base = current && `/c/${current.name}`;
@@ -78,7 +78,7 @@ export function Frame({
       <a href="#screen" className="sr-only focus:not-sr-only focus:absolute focus:z-10 focus:bg-raised focus:p-2">
         Skip to the screen
       </a>
-      <header className="flex h-12 shrink-0 items-center gap-4 border-b border-line bg-raised px-4">
+      <header aria-label="Studio" className="flex h-12 shrink-0 items-center gap-4 border-b border-line bg-raised px-4">
         <Link href="/" className="flex items-center gap-2 rounded-md pr-1 font-head text-[17px] font-semibold">
           <YuccaMark /> Yucca
         </Link>
@@ -98,7 +98,12 @@ export function Frame({
                 filled: current.judged > 0,
                 current: stage === 'judgements',
               },
-              { name: 'Search page', href: `/s/${current.name}`, filled: current.records > 0, current: false },
+              {
+                name: 'Page',
+                href: `${base}/page`,
+                filled: current.records > 0,
+                current: stage === 'page',
+              },
             ]}
           />
         )}

@@ -33,7 +33,7 @@ export function placesFor(collection: string | null): Place[] {
           { letter: 'f', name: 'Fields', href: `${base}/fields` },
           { letter: 't', name: 'Tuning', href: `${base}/tuning` },
           { letter: 'j', name: 'Judgements', href: `${base}/judgements` },
-          { letter: 's', name: 'Search page', href: `/s/${collection}` },
+          { letter: 's', name: 'Page', href: `${base}/page` },
         ];
   return [
     ...stages,

@@ -1,6 +1,8 @@
 import type { AuditEntry } from '@yucca/contract';
 
-/** What a change is called, by its method and path below the collection; the first that fits. A new one is a line here. */
+/**
+ * What a change is called, by its method and path below the collection; the first that fits. A new one is a line here.
+ */
 const CHANGES: readonly [method: string, path: RegExp, words: (entry: AuditEntry) => string][] = [
   ['POST', /^\/collections$/, ({ detail }) => `Made the collection ${detail?.name ?? ''}`.trim()],
   ['PATCH', /^\/collections\/[^/]+$/, () => 'Changed the collection’s title'],
@@ -12,16 +14,17 @@ const CHANGES: readonly [method: string, path: RegExp, words: (entry: AuditEntry
   ['DELETE', /\/records?(\/|$)/, ({ detail }) => `Deleted the record ${detail?.key ?? ''}`.trim()],
   [
     'POST',
-    /\/tuning\/publish$/,
+    /\/publish$/,
     ({ detail }) =>
       detail?.from === detail?.to
         ? 'Published nothing new'
         : `Published version ${detail?.to} in place of ${detail?.from}`,
   ],
+  ['POST', /\/handover$/, ({ detail }) => `Took a search page away as ${detail?.target ?? 'files'}`],
   ['POST', /\/restore$/, ({ detail }) => `Made version ${detail?.from} the draft`],
-  ['DELETE', /\/tuning\/draft$/, () => 'Threw the draft away'],
-  ['PUT', /\/tuning\/draft$/, () => 'Saved the draft'],
-  ['PATCH', /\/tuning\/draft$/, () => 'Changed the draft'],
+  ['DELETE', /\/draft$/, () => 'Threw the draft away'],
+  ['PUT', /\/draft$/, () => 'Saved the draft'],
+  ['PATCH', /\/draft$/, () => 'Changed the draft'],
   ['PUT', /\/settings$/, () => 'Took settings over'],
   ['PUT', /\/field-rules$/, () => 'Changed the field rules'],
   ['PUT', /\/judgements$/, () => 'Replaced the judgements'],

@@ -73,7 +73,7 @@ export function DropZone({ children }: { children: ReactNode }) {
         hidden
         multiple
         data-testid="file-chooser"
-        accept=".json,.jsonl,.ndjson,.csv,.tsv,.txt,.gz"
+        accept=".json,.geojson,.jsonl,.ndjson,.csv,.tsv,.txt,.xlsx,.yaml,.yml,.xml,.rss,.atom,.parquet,.md,.html,.zip,.gz"
         onChange={(event) => {
           add(event.target.files ?? []);
           event.target.value = '';
@@ -81,7 +81,9 @@ export function DropZone({ children }: { children: ReactNode }) {
       />
       {over && (
         <div className="pointer-events-none fixed inset-3 z-20 grid place-items-center rounded-md border-2 border-dashed border-agave bg-agave-tint/90">
-          <p className="font-head text-[28px] leading-9 font-semibold text-agave">Drop it: JSON, JSON Lines or CSV</p>
+          <p className="font-head text-[28px] leading-9 font-semibold text-agave">
+            Drop it: JSON, CSV, Excel, YAML, XML, Parquet
+          </p>
         </div>
       )}
       {file && (

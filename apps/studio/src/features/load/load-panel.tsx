@@ -1,23 +1,37 @@
 'use client';
 
 import type { Collection, FieldRule, Page, Task } from '@yucca/contract';
-import type { RuleProposal } from '@yucca/engine/rules';
 import { isName } from '@yucca/contract';
 import { useRouter } from 'next/navigation';
 import { Dialog } from 'radix-ui';
 import { useEffect, useRef, useState, type FormEvent } from 'react';
 import { api } from '@/ui/api';
 import { Button } from '@/ui/button';
+import { UTF_8 } from '@/text/charset';
 import { bytes, count, counted, roughly } from '@/ui/format';
 import { freeName, inspectFile, type Inspection } from './inspect-file';
+import { HeaderChoice } from './header-choice';
+import { LoadEnded } from './load-ended';
+import { keyNote, MADE_KEY, NameNote, nestExample, RulesNote } from './load-notes';
 import { LoadProgress } from './load-progress';
+import { CharsetChoice } from './charset-choice';
+import { PointerChoice } from './pointer-choice';
 import { runLoad } from './run-load';
 import { SampleTable } from './sample-table';
+import { useKeyCheck } from './use-key-check';
 
-/** The value of the key choice that stands for keys made from content. */
-const MADE_KEY = '\u0000made';
-
-const FORMAT_NAMES = { json: 'JSON', 'json-lines': 'JSON Lines', csv: 'CSV' } as const;
+const FORMAT_NAMES = {
+  json: 'JSON',
+  'json-lines': 'JSON Lines',
+  csv: 'CSV',
+  yaml: 'YAML',
+  xml: 'XML',
+  xlsx: 'Excel',
+  parquet: 'Parquet',
+  markdown: 'Markdown',
+  html: 'HTML',
+  pages: 'Pages',
+} as const;
 
 /** What was understood of a file, and one button to load it. */
 export function LoadPanel({ file, waiting, onClose }: { file: File; waiting: number; onClose: () => void }) {
@@ -25,7 +39,11 @@ export function LoadPanel({ file, waiting, onClose }: { file: File; waiting: num
   const [existing, setExisting] = useState<Collection[]>([]);
   const [task, setTask] = useState<Task | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
-  const [ended, setEnded] = useState<{ task: Task; name: string } | null>(null);
+  const [ended, setEnded] = useState<{ task: Task; name: string; isNew: boolean } | null>(null);
+  const [name, setName] = useState<string | null>(null);
+  const [headerLines, setHeaderLines] = useState(1);
+  /** A charset was chosen, and can be chosen again. */
+  const [charsetChosen, setCharsetChosen] = useState(false);
   const router = useRouter();
 
   useEffect(() => {
@@ -38,6 +56,7 @@ export function LoadPanel({ file, waiting, onClose }: { file: File; waiting: num
         if (!live) return;
         setExisting(items);
         setInspection(found);
+        if (found.ok) setHeaderLines(found.above.length + 1);
       },
       () =>
         live &&
@@ -50,6 +69,29 @@ export function LoadPanel({ file, waiting, onClose }: { file: File; waiting: num
       live = false;
     };
   }, [file]);
+
+  /** Reads the file otherwise: from another place, or as written in another charset. */
+  const reread = async (how: Parameters<typeof inspectFile>[1]): Promise<void> => {
+    const found = await inspectFile(file, how);
+    if (found.ok) {
+      setInspection(found);
+      setHeaderLines((lines) => Math.max(lines, found.above.length + 1));
+    }
+    if (!found.ok) setProblem(found.reason);
+  };
+
+  /** Rows that share a key lose all but the last: what was made of them is taken away for another try. */
+  const again =
+    ended?.isNew && ended.task.repeated > 0
+      ? () =>
+          void api(`/collections/${ended.name}`, { method: 'DELETE' }).then(
+            () => setEnded(null),
+            (error: Error) => {
+              setEnded(null);
+              setProblem(error.message);
+            },
+          )
+      : null;
 
   const load = async ({ name, key, rules, nest }: Order): Promise<void> => {
     if (!inspection?.ok) return;
@@ -72,15 +114,27 @@ export function LoadPanel({ file, waiting, onClose }: { file: File; waiting: num
     try {
       const isNew = !existing.some((collection) => collection.name === name);
       const end = await runLoad(
-        { file, mediaType: inspection.mediaType, gzip: inspection.gzip, name, isNew, key, rules, nest },
+        {
+          file,
+          mediaType: inspection.mediaType,
+          gzip: inspection.gzip,
+          at: inspection.at,
+          header: inspection.header,
+          charset: inspection.charset,
+          name,
+          isNew,
+          key,
+          rules,
+          nest,
+        },
         id,
         setTask,
       );
-      if (end.done > 0 && end.failed === 0 && end.state === 'done') {
+      if (end.done > 0 && end.failed === 0 && end.repeated === 0 && end.state === 'done') {
         router.push(`/c/${name}/records`);
         router.refresh();
         onClose();
-      } else setEnded({ task: end, name });
+      } else setEnded({ task: end, name, isNew });
     } catch (error) {
       setProblem((error as Error).message);
     }
@@ -107,9 +161,22 @@ export function LoadPanel({ file, waiting, onClose }: { file: File; waiting: num
           </header>
           {inspection === null && <p className="px-6 py-10 text-soft">Reading the beginning of the file …</p>}
           {inspection?.ok === false && <Refusal reason={inspection.reason} onClose={onClose} />}
-          {inspection?.ok && ended && <Ended {...ended} onClose={onClose} />}
-          {inspection?.ok && !ended && (
+          {ended && <LoadEnded {...ended} onClose={onClose} onBack={() => setEnded(null)} onAgain={again} />}
+          {inspection?.ok && (
             <Understood
+              key={`${inspection.charset} ${inspection.at} ${inspection.header}`}
+              hidden={ended !== null}
+              name={name ?? inspection.name}
+              onName={setName}
+              onPlace={(at) => void reread({ at, charset: inspection.charset })}
+              headerLines={headerLines}
+              onHeader={(header) => void reread({ header, charset: inspection.charset })}
+              file={file}
+              charsetChosen={charsetChosen}
+              onCharset={(charset) => {
+                setCharsetChosen(true);
+                void reread({ charset });
+              }}
               inspection={inspection}
               existing={existing}
               task={task}
@@ -146,6 +213,18 @@ interface Order {
 }
 
 interface UnderstoodProps {
+  /** Kept as it was filled in while something else is shown. */
+  hidden: boolean;
+  /** Of the collection, as it is typed. */
+  name: string;
+  onName: (name: string) => void;
+  onPlace: (at: string | null) => void;
+  onHeader: (line: number) => void;
+  /** CSV: lines that may hold its header. */
+  headerLines: number;
+  file: File;
+  charsetChosen: boolean;
+  onCharset: (charset: string) => void;
   inspection: Extract<Inspection, { ok: true }>;
   existing: Collection[];
   task: Task | null;
@@ -154,11 +233,17 @@ interface UnderstoodProps {
   onClose: () => void;
 }
 
-function Understood({ inspection, existing, task, problem, onLoad, onClose }: UnderstoodProps) {
+function Understood(props: UnderstoodProps) {
+  const { hidden, name, onName: setName, inspection, existing, task, problem, onLoad, onClose } = props;
   const taken = new Map(existing.map((collection) => [collection.name, collection]));
-  const [name, setName] = useState(inspection.name);
-  const [key, setKey] = useState(inspection.key.field ?? MADE_KEY);
-  const [rules, setRules] = useState(() => inspection.rules.map(({ rule }) => rule));
+  const checking = useKeyCheck(props.file, inspection);
+  const proposedKey = (checking !== null && 'check' in checking ? checking.check.guess : inspection.key).field;
+  const [chosenKey, setKey] = useState<string | null>(null);
+  const key = chosenKey ?? proposedKey ?? MADE_KEY;
+  const [rules, setRules] = useState(() =>
+    inspection.rules.filter(({ isDoubtful }) => !isDoubtful).map(({ rule }) => rule),
+  );
+  const { isTyped } = inspection;
   const dotted = inspection.format === 'csv' && inspection.fields.some((field) => field.includes('.'));
   const [nest, setNest] = useState(dotted);
   const used = rules.filter(({ field }) => field !== (taken.get(name)?.key ?? key));
@@ -173,7 +258,7 @@ function Understood({ inspection, existing, task, problem, onLoad, onClose }: Un
     onLoad({ name, key: key === MADE_KEY ? madeKeyField(inspection.fields) : key, rules: used, nest });
   };
   return (
-    <form onSubmit={submit} className="flex min-h-0 flex-1 flex-col">
+    <form onSubmit={submit} className={hidden ? 'hidden' : 'flex min-h-0 flex-1 flex-col'}>
       <div className="min-h-0 flex-1 overflow-y-auto px-6 py-4">
         <p className="mb-3">
           <strong className="font-semibold">{FORMAT_NAMES[inspection.format]}</strong> ({inspection.reason}), {rows}{' '}
@@ -186,9 +271,27 @@ function Understood({ inspection, existing, task, problem, onLoad, onClose }: Un
           keyField={target?.key ?? key}
           rules={used}
           proposals={inspection.rules}
-          {...(inspection.format === 'csv' && task === null && { onRules: setRules })}
+          isTyped={isTyped}
+          {...(task === null && { onRules: setRules })}
         />
-        {inspection.format === 'csv' && <RulesNote rules={used} proposals={inspection.rules} />}
+        {(inspection.charset !== UTF_8 || props.charsetChosen) && (
+          <CharsetChoice charset={inspection.charset} disabled={task !== null} onCharset={props.onCharset} />
+        )}
+        {props.headerLines > 1 && (
+          <HeaderChoice
+            line={inspection.header!}
+            above={inspection.above}
+            lines={props.headerLines}
+            disabled={task !== null}
+            onLine={props.onHeader}
+          />
+        )}
+        {inspection.places.length > 0 && (
+          <PointerChoice places={inspection.places} at={inspection.at} disabled={task !== null} onAt={props.onPlace} />
+        )}
+        {(!isTyped || inspection.rules.length > 0) && (
+          <RulesNote rules={used} proposals={inspection.rules} isTyped={isTyped} />
+        )}
         {dotted && (
           <label className="mt-2 flex min-h-6 items-center gap-2">
             <input
@@ -236,7 +339,7 @@ function Understood({ inspection, existing, task, problem, onLoad, onClose }: Un
               ))}
               <option value={MADE_KEY}>a key made from each row’s content</option>
             </select>
-            <p className="mt-1 text-soft">{keyNote(key, inspection, target)}</p>
+            <p className="mt-1 text-soft">{keyNote(key, inspection, target, checking)}</p>
           </div>
         </div>
         {problem && (
@@ -261,135 +364,7 @@ function Understood({ inspection, existing, task, problem, onLoad, onClose }: Un
   );
 }
 
-/** What will be read as what, and why. */
-function RulesNote({ rules, proposals }: { rules: FieldRule[]; proposals: RuleProposal[] }) {
-  if (rules.length === 0)
-    return <p className="mt-2 text-soft">Every column is text. Choose under its name what it should be read as.</p>;
-  const reasons = rules.map(({ field, as }) => {
-    const proposed = proposals.find(({ rule }) => rule.field === field && rule.as === as);
-    return `${field} as ${as}${proposed ? ` (${proposed.reason})` : ''}`;
-  });
-  return (
-    <p className="mt-2 text-soft">
-      Read from text: {reasons.join(', ')}. What cannot be read so stays text. These rules hold for later loads, too.
-    </p>
-  );
-}
-
-function nestExample(fields: readonly string[]): string {
-  const [parent, child] = fields.find((field) => field.includes('.'))!.split('.', 2);
-  return `${parent}.${child} → ${parent}: { ${child} }`;
-}
-
 /** A field to hold made keys that does not clash with one of the data. */
 function madeKeyField(fields: readonly string[]): string {
   return freeName('key', new Set(fields));
-}
-
-function keyNote(
-  key: string,
-  { key: guess, sample }: UnderstoodProps['inspection'],
-  target: Collection | undefined,
-): string {
-  if (target)
-    return `“${target.name}” tells its records apart by “${target.key}”. Rows without it get a key made from their content.`;
-  if (key === guess.field) return guess.reason;
-  if (key === MADE_KEY)
-    return `${guess.field === null ? `${guess.reason} ` : ''}The same row always gets the same key, so loading the file twice doubles nothing.`;
-  const values = sample
-    .map((record) => record[key])
-    .filter((value) => value !== undefined && value !== null && value !== '');
-  const repeated = values.length - new Set(values).size;
-  if (repeated > 0)
-    return `${counted(repeated, 'row')} of the first ${count(sample.length)} repeat a value: of rows with one key the last is kept.`;
-  return values.length < sample.length
-    ? 'Rows without it get a key made from their content.'
-    : 'It does not repeat in the first rows.';
-}
-
-function NameNote({
-  name,
-  target,
-  other,
-  onOther,
-}: {
-  name: string;
-  target: Collection | undefined;
-  other: string;
-  onOther: () => void;
-}) {
-  if (!isName(name)) return <p className="mt-1 text-madder">Small letters, digits and hyphens, a letter first.</p>;
-  if (!target) return <p className="mt-1 text-soft">A new collection. Its search page will be at /s/{name}.</p>;
-  return (
-    <p className="mt-1 text-soft">
-      “{name}” is here already, with {counted(target.records, 'record')}. Rows with a known key replace their record,
-      the others are added.{' '}
-      <button type="button" className="link" onClick={onOther}>
-        Make a new one, “{other}”
-      </button>
-    </p>
-  );
-}
-
-function Ended({ task, name, onClose }: { task: Task; name: string; onClose: () => void }) {
-  const router = useRouter();
-  const see = (): void => {
-    router.push(`/c/${name}/records`);
-    router.refresh();
-    onClose();
-  };
-  const what = { done: 'Loaded', failed: 'Stopped', cancelled: 'Cancelled', running: '', queued: '' }[task.state];
-  return (
-    <div className="flex min-h-0 flex-col px-6 py-5">
-      <p className="mb-3">
-        <strong className="font-semibold">{what}.</strong> {counted(task.done, 'record')}{' '}
-        {task.done === 1 ? 'is' : 'are'} in “{name}”
-        {task.failed > 0 && `, ${counted(task.failed, 'row')} could not be read`}.
-      </p>
-      <TaskErrors task={task} />
-      <FailedLines task={task} />
-      <div className="mt-4 flex gap-3">
-        {task.done > 0 && (
-          <Button kind="primary" onClick={see}>
-            See the records
-          </Button>
-        )}
-        <Button onClick={onClose}>Close</Button>
-      </div>
-    </div>
-  );
-}
-
-/** The way to mend what failed: the lines as they came, to be put right and loaded again. */
-export function FailedLines({ task }: { task: Task }) {
-  if (!task.failedKept) return null;
-  return (
-    <p className="mt-2">
-      <a className="link" href={`/api/v1/tasks/${task.id}/failed`} download>
-        Download the failed lines
-      </a>{' '}
-      <span className="text-soft">to mend them and drop the file here again.</span>
-    </p>
-  );
-}
-
-/** The first errors of a load, by line. */
-export function TaskErrors({ task }: { task: Task }) {
-  if (task.errors.length === 0) return null;
-  const hidden = task.failed - task.errors.length;
-  return (
-    <ul className="max-h-60 overflow-y-auto rounded-md border border-line bg-raised" tabIndex={0} aria-label="Errors">
-      {task.errors.map(({ line, id, detail, text }, i) => (
-        <li key={i} className="flex gap-3 border-b border-line px-3 py-1.5 last:border-b-0">
-          <span className="figures w-24 shrink-0 text-soft">{line === undefined ? '' : `line ${count(line)}`}</span>
-          <span className="min-w-0 break-words">
-            {id !== undefined && <span className="figures">{id}: </span>}
-            {detail}
-            {text !== undefined && <code className="figures block truncate text-xs text-soft">{text}</code>}
-          </span>
-        </li>
-      ))}
-      {hidden > 0 && <li className="px-3 py-1.5 text-soft">and {count(hidden)} more</li>}
-    </ul>
-  );
 }

@@ -15,6 +15,12 @@ export interface LoadOrder {
   gzip: boolean;
   /** Dotted names become objects. */
   nest: boolean;
+  /** JSON: where the records are, a JSON Pointer; null = the document is a list of them, or one. */
+  at: string | null;
+  /** CSV: the line of its header, from 1; null = no table. */
+  header: number | null;
+  /** What the file is written in. */
+  charset: string;
   /** How values are read, on top of the rules there are. */
   rules: FieldRule[];
 }
@@ -27,11 +33,11 @@ async function addRules(name: string, rules: FieldRule[]): Promise<void> {
 }
 
 /**
- * Sends a file into a collection and reports the task while it runs. A collection that was made for it and got no record
- * is taken away again, so that a failed first try leaves nothing behind.
+ * Sends a file into a collection and reports the task while it runs. A collection that was made for it and got no
+ * record is taken away again, so that a failed first try leaves nothing behind.
  */
 export async function runLoad(
-  { file, mediaType, name, isNew, key, gzip, nest, rules }: LoadOrder,
+  { file, mediaType, name, isNew, key, gzip, nest, at, header, charset, rules }: LoadOrder,
   taskId: string,
   onProgress: (task: Task) => void,
 ): Promise<Task> {
@@ -39,8 +45,12 @@ export async function runLoad(
   if (rules.length > 0) await addRules(name, rules);
   const stop = watchTask(taskId, onProgress);
   try {
-    const path = `/collections/${name}/records?assignKeys=true&nest=${nest}&wait=true&task=${taskId}`;
-    const headers = { 'Content-Type': mediaType, ...(gzip ? { 'Content-Encoding': 'gzip' } : {}) };
+    const place = at !== null ? `&at=${encodeURIComponent(at)}` : header !== null ? `&header=${header}` : '';
+    const path = `/collections/${name}/records?assignKeys=true&nest=${nest}${place}&wait=true&task=${taskId}`;
+    const headers = {
+      'Content-Type': `${mediaType}; charset=${charset}`,
+      ...(gzip ? { 'Content-Encoding': 'gzip' } : {}),
+    };
     const { task } = await api<{ task: Task }>(path, { method: 'POST', body: file, headers });
     if (isNew && task.done === 0) await api(`/collections/${name}`, { method: 'DELETE' });
     return task;

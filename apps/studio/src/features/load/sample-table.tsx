@@ -1,6 +1,7 @@
 import type { FieldRule, RecordJson } from '@yucca/contract';
 import { applyRules, type RuleProposal } from '@yucca/engine/rules';
 import clsx from 'clsx';
+import { ReadingChoice } from './reading-choice';
 
 const ROWS = 6;
 
@@ -11,14 +12,11 @@ export function cellText(value: unknown): string {
   return typeof value === 'string' ? value : typeof value === 'object' ? JSON.stringify(value) : String(value);
 }
 
-const READINGS: [value: string, words: string][] = [
-  ['', 'text'],
-  ['number', 'number'],
-  ['boolean', 'yes or no'],
-  ['date', 'date'],
-  ['list', 'list'],
-  ['json', 'JSON'],
-];
+/** A position as the table shows it: its latitude and its longitude. */
+function positionText(value: unknown): string {
+  const { lat, lng } = (value ?? {}) as { lat?: number; lng?: number };
+  return lat === undefined || lng === undefined ? '' : `${lat}, ${lng}`;
+}
 
 export interface SampleTableProps {
   sample: RecordJson[];
@@ -26,18 +24,27 @@ export interface SampleTableProps {
   keyField: string;
   rules?: FieldRule[];
   proposals?: RuleProposal[];
-  /** Present where columns are text that may be read as something else. */
+  /** The format has types of its own, so only columns with a proposal are asked about. */
+  isTyped?: boolean;
+  /** Present where columns may be read as something else. */
   onRules?: (rules: FieldRule[]) => void;
 }
 
 /** The first rows of a file, as they will be read. */
-export function SampleTable({ sample, fields, keyField, rules = [], proposals = [], onRules }: SampleTableProps) {
+export function SampleTable({
+  sample,
+  fields,
+  keyField,
+  rules = [],
+  proposals = [],
+  isTyped = false,
+  onRules,
+}: SampleTableProps) {
   const rows = sample.slice(0, ROWS).map((record) => applyRules(record, rules));
-  const setRule = (field: string, as: string): void => {
-    const rest = rules.filter((rule) => rule.field !== field);
-    const proposed = proposals.find(({ rule }) => rule.field === field && rule.as === as)?.rule;
-    onRules?.(as === '' ? rest : [...rest, proposed ?? { field, as: as as FieldRule['as'] }]);
-  };
+  // Positions made of two columns stand behind them, and can be left out.
+  const made = proposals.map(({ rule }) => rule).filter(({ from }) => from !== undefined);
+  const isAsked = (field: string): boolean =>
+    field !== keyField && (!isTyped || proposals.some(({ rule }) => rule.field === field));
   return (
     <div
       className="overflow-x-auto rounded-md border border-line bg-raised"
@@ -59,23 +66,31 @@ export function SampleTable({ sample, fields, keyField, rules = [], proposals = 
               >
                 {field}
                 {field === keyField && ' (key)'}
-                {onRules && field !== keyField && (
-                  <select
-                    aria-label={`Read ${field} as`}
-                    className="mt-0.5 block min-h-6 rounded border border-line bg-raised text-xs font-normal"
-                    value={rules.find((rule) => rule.field === field)?.as ?? ''}
-                    onChange={(event) => setRule(field, event.target.value)}
-                  >
-                    {READINGS.map(([value, words]) => (
-                      <option key={value} value={value}>
-                        {words}
-                      </option>
-                    ))}
-                  </select>
-                )}
+                {onRules && isAsked(field) && <ReadingChoice {...{ field, isTyped, rules, proposals, onRules }} />}
                 {onRules && rules.some((rule) => rule.field === field && rule.as === 'list') && (
                   <Separator field={field} rules={rules} onRules={onRules} />
                 )}
+              </th>
+            ))}
+            {made.map((rule) => (
+              <th
+                key={`made ${rule.field}`}
+                scope="col"
+                className="px-3 py-1.5 align-top font-medium whitespace-nowrap"
+              >
+                {rule.field}
+                <label className="mt-0.5 flex min-h-6 items-center gap-1 text-xs font-normal">
+                  <input
+                    type="checkbox"
+                    disabled={onRules === undefined}
+                    checked={rules.some((one) => one.field === rule.field)}
+                    onChange={(event) => {
+                      const rest = rules.filter((one) => one.field !== rule.field);
+                      onRules?.(event.target.checked ? [...rest, rule] : rest);
+                    }}
+                  />
+                  made of {rule.from!.join(', ')}
+                </label>
               </th>
             ))}
           </tr>
@@ -92,6 +107,11 @@ export function SampleTable({ sample, fields, keyField, rules = [], proposals = 
                   )}
                 >
                   {cellText(record[field]).slice(0, 120)}
+                </td>
+              ))}
+              {made.map(({ field }) => (
+                <td key={`made ${field}`} className="figures px-3 py-1.5 whitespace-nowrap">
+                  {positionText(record[field])}
                 </td>
               ))}
             </tr>

@@ -8,7 +8,7 @@ import { api } from '@/ui/api';
 import { Button } from '@/ui/button';
 import { bytes } from '@/ui/format';
 import { nameFor } from './inspect-file';
-import { FailedLines, TaskErrors } from './load-panel';
+import { FailedLines, TaskErrors } from './load-ended';
 import { LoadProgress } from './load-progress';
 import { watchTask } from './watch-task';
 
@@ -39,7 +39,7 @@ export function ServerFiles() {
             size.
           </Dialog.Description>
           {listed.items.length === 0 ? (
-            <p>The folder holds no JSON, JSON Lines or CSV file.</p>
+            <p>The folder holds no file that can be read.</p>
           ) : (
             <ul className="min-h-0 overflow-y-auto">
               {listed.items.map((file) => (

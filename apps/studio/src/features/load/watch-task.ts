@@ -3,7 +3,7 @@ import type { Task } from '@yucca/contract';
 /** A task that is asked for before it has begun is not there yet; then it is asked for again. */
 const AGAIN_MS = 250;
 
-/** Tells every state of a task as the server sends it (Server-Sent Events); answers what ends the watching. */
+/** Tells every state of a task as the server sends it (Server-Sent Events); returns what ends the watching. */
 export function watchTask(id: string, onTask: (task: Task) => void): () => void {
   let over = false;
   let source: EventSource | null = null;

@@ -40,8 +40,8 @@ export function Overview({ entries, pages }: { entries: OverviewEntry[]; pages: 
         ))}
       </ul>
       <p className="mt-4 text-soft">
-        Drop a JSON, JSON Lines or CSV file anywhere on this window to make another collection, or to bring one up to
-        date.
+        Drop a file of JSON, CSV, Excel, YAML, XML or Parquet anywhere on this window to make another collection, or to
+        bring one up to date.
       </p>
       <SearchPages pages={pages} />
     </div>
@@ -54,8 +54,8 @@ function FirstStep({ choose }: { choose: () => void }) {
       <div className="w-[640px] rounded-md border-2 border-dashed border-field-line bg-raised px-12 py-14 text-center">
         <h1 className="mb-3 text-[28px] leading-9">Drop a file here</h1>
         <p className="mb-6 text-soft">
-          JSON, JSON Lines or CSV. You see what Yucca makes of it before anything is stored, and a moment later it is
-          searchable and has a page of its own.
+          JSON, CSV, Excel, YAML, XML or Parquet. You see what Yucca makes of it before anything is stored, and a moment
+          later it is searchable and has a page of its own.
         </p>
         <Button kind="primary" onClick={choose}>
           Choose a file

@@ -1,5 +1,7 @@
 'use client';
 
+import Link from 'next/link';
+import { elementCode } from '@/features/page/hand-over/code';
 import { CopyButton } from '@/ui/copy-button';
 
 /** A search page as the overview lists it. */
@@ -8,11 +10,6 @@ export interface SearchPageEntry {
   title: string;
   /** Titles of the collections it shows. */
   over: string[];
-}
-
-/** The script and the element that put a page on any site. */
-export function elementFor(origin: string, slug: string): string {
-  return `<script src="${origin}/yucca-search.js" defer></script>\n<yucca-search interface="${slug}" key="YOUR-SEARCH-KEY"></yucca-search>`;
 }
 
 /** The designed search pages, and the way to each. */
@@ -32,13 +29,16 @@ export function SearchPages({ pages }: { pages: SearchPageEntry[] }) {
             <span className="figures text-xs text-soft">/s/{slug}</span>
             <span className="text-soft">{over.join(', ')}</span>
             <span className="ml-auto flex items-baseline gap-4">
+              <Link href={`/pages/${slug}`} className="link">
+                Design
+              </Link>
               <a href={`/s/${slug}`} className="link">
                 Open
               </a>
               <a href={`/s/${slug}?lens=1`} className="link">
                 Open with the network lens
               </a>
-              <CopyButton text={() => elementFor(window.location.origin, slug)} label="Copy the element for a site" />
+              <CopyButton text={() => elementCode(window.location.origin, slug)} label="Copy the element for a site" />
             </span>
           </li>
         ))}

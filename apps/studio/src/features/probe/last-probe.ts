@@ -1,26 +1,21 @@
+import { Store } from '@yucca/kit';
 import { useSyncExternalStore } from 'react';
 
-interface LastProbe {
+interface Probe {
   engineMs: number;
 }
 
-let last: LastProbe | null = null;
-const listeners = new Set<() => void>();
-
-/** Remembers how fast the newest probe was; the status line shows it. */
-export function reportProbe(probe: LastProbe): void {
-  if (last?.engineMs === probe.engineMs) return;
-  last = probe;
-  listeners.forEach((listener) => listener());
+class LastProbe extends Store<Probe | null> {
+  report(probe: Probe): void {
+    if (this.snapshot()?.engineMs !== probe.engineMs) this.put(probe);
+  }
 }
 
-export function useLastProbe(): LastProbe | null {
-  return useSyncExternalStore(
-    (listener) => {
-      listeners.add(listener);
-      return () => listeners.delete(listener);
-    },
-    () => last,
-    () => null,
-  );
+const last = new LastProbe(null);
+
+/** Remembers how fast the newest probe was; the status line shows it. */
+export const reportProbe = (probe: Probe): void => last.report(probe);
+
+export function useLastProbe(): Probe | null {
+  return useSyncExternalStore(last.subscribe, last.snapshot, () => null);
 }

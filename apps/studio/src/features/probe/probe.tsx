@@ -90,6 +90,12 @@ function ProbeLine({ snapshot: { answer, status, error } }: { snapshot: SearchSn
         <strong className="font-medium text-ink">{counted(answer.total, 'result')}</strong> in{' '}
         {milliseconds(answer.timing.totalMs)}
       </p>
+      {answer.understood.unsearched && (
+        <p className="w-full text-xs leading-5" title={answer.understood.unsearched.join(', ')}>
+          {counted(answer.understood.unsearched.length, 'text field')} not searched, such as{' '}
+          {answer.understood.unsearched[0]}: name the fields to search under Fields.
+        </p>
+      )}
       {misspelt.length > 0 && (
         <p className="text-xs leading-5">
           {misspelt.map(({ text, as }) => `“${text}” read as ${as.slice(0, 3).join(', ')}`).join('; ')}
@@ -111,11 +117,7 @@ function ProbeResults({
   dim: boolean;
 }) {
   if (answer.total === 0) {
-    return (
-      <p className="p-4 text-soft">
-        Nothing matches “{answer.query}”. Fewer or other words may; misspellings are forgiven from four letters on.
-      </p>
-    );
+    return <p className="p-4 text-soft">Nothing matches “{answer.query}”. Try fewer or other words.</p>;
   }
   return (
     <ol className={clsx(dim && 'opacity-60')}>

@@ -9,7 +9,7 @@ const BAR_HEIGHT = 16;
 /** How the values of a field are spread: bins of numbers and dates, or the commonest values. A table tells the same. */
 export function FieldChart({ field, most = 6 }: { field: FieldProfile; most?: number }) {
   const found = barsOf(field);
-  if (found === null) return <p className="text-xs text-soft">Nearly every value is another.</p>;
+  if (found === null) return <p className="text-xs text-soft">Almost every value is different.</p>;
   const bars = found.kind === 'top' ? found.bars.slice(0, most) : found.bars;
   return (
     <figure>

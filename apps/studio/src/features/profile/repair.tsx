@@ -16,12 +16,13 @@ const READ_AS: Record<FieldRule['as'], string> = {
   list: 'a list',
   json: 'what its JSON says',
   text: 'text',
+  position: 'a position',
 };
 
 /** "Read as a number", and the like. */
 export const repairWords = (as: FieldRule['as']): string => `Read as ${READ_AS[as]}`;
 
-/** Sets a collection's rules and brings the records in line; answers when that is done. */
+/** Sets a collection's rules and brings the records in line; resolves when that is done. */
 async function applyRules(collection: string, rules: FieldRule[]): Promise<Task> {
   const path = `/collections/${collection}/field-rules?apply=true&wait=true`;
   const { task } = await api<{ task: Task }>(path, { method: 'PUT', json: { rules } });

@@ -23,11 +23,7 @@ export function Warnings({ collection, field }: { collection: string; field: Fie
             </span>
           )}
           {repair && (
-            <button
-              type="button"
-              className="link min-h-6"
-              onClick={() => setRepairing({ field: field.path, ...repair })}
-            >
+            <button type="button" className="link min-h-6" onClick={() => setRepairing(repair)}>
               {repairWords(repair.as)} …
             </button>
           )}

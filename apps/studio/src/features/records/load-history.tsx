@@ -2,7 +2,7 @@
 
 import type { Task } from '@yucca/contract';
 import { Popover } from 'radix-ui';
-import { FailedLines, TaskErrors } from '@/features/load/load-panel';
+import { FailedLines, TaskErrors } from '@/features/load/load-ended';
 import { Button } from '@/ui/button';
 import { counted, moment } from '@/ui/format';
 

@@ -4,8 +4,8 @@ const isObject = (value: unknown): value is Json =>
   value !== null && typeof value === 'object' && !Array.isArray(value);
 
 /**
- * The JSON Merge Patch (RFC 7396) that turns one document into another. Undefined when there is none: such a patch cannot
- * write a null, because there null means to take away.
+ * The JSON Merge Patch (RFC 7396) that turns one document into another. Undefined when there is none: such a patch
+ * cannot write a null, because there null means to take away.
  */
 export function mergePatchBetween(before: unknown, after: unknown): unknown {
   if (!isObject(after)) return holdsNull(after) ? undefined : after;

@@ -1,4 +1,5 @@
 import type { Page, RecordJson } from '@yucca/contract';
+import { Store } from '@yucca/kit';
 
 export const PAGE = 100;
 
@@ -16,25 +17,16 @@ export type LoadPage = (page: number, signal: AbortSignal) => Promise<Page<Recor
 const KEPT = 60;
 
 /** The records behind a long table: whichever rows are looked at are fetched, page by page, and kept for a while. */
-export class RecordPages {
+export class RecordPages extends Store<RecordRows> {
   readonly #load: LoadPage;
   readonly #pages = new Map<number, RecordJson[]>();
   readonly #open = new Map<number, AbortController>();
-  readonly #listeners = new Set<() => void>();
-  #rows: RecordRows;
 
   constructor(load: LoadPage, first: Page<RecordJson> | null) {
+    super({ total: first?.total ?? 0, problem: null, at: (row) => this.#at(row) });
     this.#load = load;
     if (first) this.#pages.set(1, first.items);
-    this.#rows = { total: first?.total ?? 0, problem: null, at: (row) => this.#at(row) };
   }
-
-  readonly snapshot = (): RecordRows => this.#rows;
-
-  readonly subscribe = (listener: () => void): (() => void) => {
-    this.#listeners.add(listener);
-    return () => this.#listeners.delete(listener);
-  };
 
   #at(row: number): RecordJson | undefined {
     return this.#pages.get(Math.floor(row / PAGE) + 1)?.[row % PAGE];
@@ -78,16 +70,11 @@ export class RecordPages {
         if (this.#pages.size <= KEPT) break;
         if (old !== page) this.#pages.delete(old);
       }
-      this.#tell({ total, problem: null });
+      this.set({ total, problem: null });
     } catch (error) {
-      if (!abort.signal.aborted) this.#tell({ problem: (error as Error).message });
+      if (!abort.signal.aborted) this.set({ problem: (error as Error).message });
     } finally {
       if (this.#open.get(page) === abort) this.#open.delete(page);
     }
-  }
-
-  #tell(change: Partial<RecordRows>): void {
-    this.#rows = { ...this.#rows, ...change };
-    this.#listeners.forEach((listener) => listener());
   }
 }

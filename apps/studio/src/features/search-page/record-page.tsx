@@ -1,7 +1,6 @@
 import type { InterfacePage, RecordJson, SearchResult } from '@yucca/contract';
 import { readableName } from '@yucca/contract';
-import { shownHit } from '@yucca/kit';
-import { figureText } from '@yucca/kit/react';
+import { figureText, shownHit } from '@yucca/kit';
 
 /** Texts longer than this are paragraphs of their own, not lines of a table. */
 const LONG = 160;

@@ -5,7 +5,9 @@ import { createClient, createInsights, type Query } from '@yucca/kit';
 import { LINES, overLine, RequestLog, type Line } from '@yucca/kit/lens';
 import { SearchView } from '@yucca/kit/react';
 import dynamic from 'next/dynamic';
-import { useState } from 'react';
+import { useMemo, useState, type ReactNode } from 'react';
+import { PageFrame } from './page-frame';
+import { queryOf, usePreview } from './preview/use-preview';
 
 const Lens = dynamic(() => import('./lens'), { ssr: false });
 
@@ -18,16 +20,34 @@ export interface SearchPageProps {
   answer: SearchAnswer;
   /** With the panel that shows what the page asks for. */
   lens: boolean;
+  /** It is looked at by whoever designs it: changes come from there, and nobody is told what is done on it. */
+  preview: boolean;
+  /** Structured data. */
+  children: ReactNode;
 }
 
 /** A hosted search page: the kit's own, with nothing added that a page elsewhere could not have. */
-export function SearchPage({ page, pageKey, query, answer, lens }: SearchPageProps) {
+export function SearchPage(props: SearchPageProps) {
+  const { page: first, pageKey, query, answer, lens, preview, children } = props;
   const [line, setLine] = useState<Line>(LINES[0]!);
   const [insights] = useState(() => createInsights({ key: pageKey }));
   const [{ client, log, slowTo }] = useState(() => prepare(pageKey, lens));
+  const { page, asked } = usePreview(first, preview);
+  // What a running page cannot take over makes a new one, which goes on where the address is.
+  const made = `${page.collection} ${page.paging} ${page.geo}`;
+  const [firstMade] = useState(made);
+  const start = useMemo(() => (made === firstMade ? query : queryOf(page)), [made]); // eslint-disable-line react-hooks/exhaustive-deps -- only when it is made anew
   return (
-    <>
-      <SearchView page={page} client={client} query={query} answer={answer} insights={insights} />
+    <PageFrame page={page}>
+      <h1 className="sr-only">Search {page.title}</h1>
+      <SearchView
+        key={made}
+        page={page}
+        client={client}
+        query={asked ?? start}
+        {...(made === firstMade && asked === null && { answer })}
+        {...(!preview && { insights })}
+      />
       {lens && (
         <Lens
           log={log}
@@ -41,7 +61,8 @@ export function SearchPage({ page, pageKey, query, answer, lens }: SearchPagePro
           pageKey={pageKey}
         />
       )}
-    </>
+      {children}
+    </PageFrame>
   );
 }
 

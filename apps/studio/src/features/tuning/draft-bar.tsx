@@ -1,185 +1,22 @@
 'use client';
 
 import { tuningChanges } from '@yucca/contract';
-import { Popover } from 'radix-ui';
-import { useRouter } from 'next/navigation';
-import { useState, type FormEvent } from 'react';
-import { Button } from '@/ui/button';
-import { counted, duration } from '@/ui/format';
+import { useCallback } from 'react';
+import { DraftBar, type PublishingEffect } from '@/features/draft/draft-bar';
 import { useDraft } from './draft';
-import { useDraftEffect, JudgedEffect } from './judged-effect';
-import type { DraftState } from './draft-store';
+import { JudgedEffect, useDraftEffect } from './judged-effect';
 
-/** What the draft would change, and what to do with it: undo, throw away, publish. Nothing while it is like live. */
-export function DraftBar({ collection }: { collection: string }) {
-  const [state, store] = useDraft();
-  const router = useRouter();
-  const changes = tuningChanges(state.live, state.document);
-  if (changes.length === 0 && !state.exists && !state.canUndo && state.status === 'saved') return null;
-  return (
-    <div
-      role="region"
-      aria-label="Draft"
-      className="flex shrink-0 items-center gap-3 border-t border-line bg-clay-tint px-6 py-2"
-    >
-      <span className="font-medium text-clay">
-        ◇ {changes.length === 0 ? 'The draft is like live' : `Draft: ${counted(changes.length, 'change')}`}
-      </span>
-      <Clash state={state} onSettle={(whose) => void store.settle(whose)} />
-      <SaveState state={state} onConfirm={() => void store.confirm()} onRetry={() => void store.retry()} />
-      <span className="ml-auto flex gap-2">
-        <Button disabled={!state.canUndo} onClick={() => store.undo()} title="Control+Z">
-          Undo
-        </Button>
-        <Button
-          disabled={!state.exists}
-          onClick={() => void store.discard().then(() => router.refresh())}
-          title="Undo brings it back"
-        >
-          Throw draft away
-        </Button>
-        <PublishButton
-          collection={collection}
-          disabled={changes.length === 0 || state.status !== 'saved'}
-          sentences={changes.map(({ sentence }) => sentence)}
-          onPublish={(note) => store.publish(note).then(() => router.refresh())}
-        />
-      </span>
-    </div>
+/** The bar of a tuning's draft: what it would change for visitors, and for the judged queries. */
+export function TuningDraftBar({ collection }: { collection: string }) {
+  const draft = useDraft();
+  const [{ live, document }] = draft;
+  const useEffectOf = useCallback(
+    function useJudged(open: boolean): PublishingEffect {
+      const effect = useDraftEffect(collection, open);
+      const mustSay = effect !== null && effect !== 'asking' && effect.worse.length > 0;
+      return { node: <JudgedEffect effect={effect} />, mustSay };
+    },
+    [collection],
   );
-}
-
-/** Another window has changed the same as this one. */
-function Clash({ state, onSettle }: { state: DraftState; onSettle: (whose: 'mine' | 'theirs') => void }) {
-  if (state.status !== 'clash') return null;
-  return (
-    <span role="alert" className="flex min-w-0 items-center gap-2">
-      <span className="truncate">
-        Another window has changed <span className="figures">{state.clashes.join(', ')}</span> too.
-      </span>
-      <Button onClick={() => onSettle('mine')}>Keep mine</Button>
-      <Button onClick={() => onSettle('theirs')}>Take theirs</Button>
-    </span>
-  );
-}
-
-function SaveState({
-  state: { status, cost, problem },
-  onConfirm,
-  onRetry,
-}: {
-  state: DraftState;
-  onConfirm: () => void;
-  onRetry: () => void;
-}) {
-  if (status === 'failed')
-    return (
-      <span role="alert" className="flex min-w-0 items-center gap-2 text-madder">
-        <span className="truncate">Not saved: {problem}</span>
-        <button type="button" className="link shrink-0" onClick={onRetry}>
-          Try again
-        </button>
-      </span>
-    );
-  if (status === 'asking')
-    return (
-      <span role="status" className="flex items-center gap-2">
-        Needs a rebuild of about {duration(cost?.aboutS ?? 0)} in the background; searches go on meanwhile.
-        <Button onClick={onConfirm}>Rebuild now</Button>
-      </span>
-    );
-  const words =
-    status === 'saving'
-      ? cost?.rebuild
-        ? `rebuilding, about ${duration(cost.aboutS)} …`
-        : 'saving …'
-      : cost === null
-        ? ''
-        : cost.rebuild
-          ? 'saved, the index was rebuilt'
-          : 'saved, no rebuild needed';
-  return (
-    <span role="status" className="text-soft">
-      {words}
-    </span>
-  );
-}
-
-function PublishButton({
-  collection,
-  disabled,
-  sentences,
-  onPublish,
-}: {
-  collection: string;
-  disabled: boolean;
-  sentences: string[];
-  onPublish: (note: string | null) => Promise<void>;
-}) {
-  const [open, setOpen] = useState(false);
-  const [note, setNote] = useState('');
-  const [problem, setProblem] = useState<string | null>(null);
-  const effect = useDraftEffect(collection, open);
-  const mustSay = effect !== null && effect !== 'asking' && effect.worse.length > 0;
-  const publish = (event: FormEvent): void => {
-    event.preventDefault();
-    setProblem(null);
-    onPublish(note.trim() === '' ? null : note.trim()).then(
-      () => {
-        setOpen(false);
-        setNote('');
-      },
-      (error: Error) => setProblem(error.message),
-    );
-  };
-  return (
-    <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger asChild>
-        <Button kind="primary" disabled={disabled}>
-          Publish draft …
-        </Button>
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="end"
-          side="top"
-          sideOffset={8}
-          aria-label="Publish"
-          className="z-20 w-[440px] rounded-md border border-line bg-paper p-4"
-        >
-          <form onSubmit={publish}>
-            <h2 className="mb-2 text-[17px]">What changes for visitors</h2>
-            <ul className="mb-3 max-h-64 list-disc overflow-y-auto pl-5" tabIndex={0} aria-label="Changes">
-              {sentences.map((sentence) => (
-                <li key={sentence}>{sentence}</li>
-              ))}
-            </ul>
-            <JudgedEffect effect={effect} />
-            <label className="mb-3 block">
-              <span className="mb-1 block">
-                {mustSay
-                  ? 'Something gets worse. Say why you publish it all the same:'
-                  : 'A note for the history (if you like)'}
-              </span>
-              <input
-                className="field"
-                value={note}
-                required={mustSay}
-                maxLength={1000}
-                onChange={(event) => setNote(event.target.value)}
-              />
-            </label>
-            {problem && (
-              <p role="alert" className="mb-3 text-madder">
-                {problem}
-              </p>
-            )}
-            <Button kind="primary" type="submit">
-              Publish draft
-            </Button>
-          </form>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
-  );
+  return <DraftBar draft={draft} changes={tuningChanges(live, document)} useEffectOf={useEffectOf} />;
 }

@@ -65,7 +65,10 @@ function useJudged(collection: string, state: number): DraftEffect | null {
   return effect;
 }
 
-/** Queries kept on this device, and judged ones that the draft changes, each with how much the draft changes it: so that nothing is tuned for one query alone. */
+/**
+ * Queries kept on this device, and judged ones that the draft changes, each with how much the draft changes it: so that
+ * nothing is tuned for one query alone.
+ */
 export function KeptQueries({
   client,
   collection,

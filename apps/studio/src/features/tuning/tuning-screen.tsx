@@ -1,15 +1,16 @@
 'use client';
 
-import type { Card, Collection } from '@yucca/contract';
+import { tuningChanges, type Card, type Collection, type TuningDocument } from '@yucca/contract';
 import { createClient } from '@yucca/kit';
 import { useCallback, useState } from 'react';
+import { History } from '@/features/draft/history';
 import { ProbeInput } from '@/features/probe/probe-input';
+import { api } from '@/ui/api';
 import { useParam } from '@/ui/use-param';
 import { Comparison } from './comparison/comparison';
 import { versionFrom } from './comparison/versions';
 import { useDraft } from './draft';
-import { DraftBar } from './draft-bar';
-import { History } from './history';
+import { TuningDraftBar } from './draft-bar';
 import { KeptQueries } from './kept-queries';
 import { LeverPanel } from './levers/panel';
 import { RecordField } from './where/where-is';
@@ -18,7 +19,8 @@ const ISO_DAY = /^\d{4}-\d{2}-\d{2}$/;
 
 /** The tuning screen: levers on the left, and the query in the probe answered by two versions side by side. */
 export function TuningScreen({ collection, card }: { collection: Collection; card: Card }) {
-  const [{ saves }] = useDraft();
+  const draft = useDraft();
+  const [{ saves }] = draft;
   const [text, setText] = useParam('probe');
   const [left, setLeft] = useParam('left');
   const [right, setRight] = useParam('right');
@@ -31,7 +33,8 @@ export function TuningScreen({ collection, card }: { collection: Collection; car
   if (collection.records === 0)
     return (
       <p className="p-6 text-soft">
-        No records yet, so there is nothing to tune. Drop a JSON, JSON Lines or CSV file anywhere on this window.
+        No records yet, so there is nothing to tune. Drop a file of JSON, CSV, Excel, YAML, XML or Parquet anywhere on
+        this window.
       </p>
     );
   return (
@@ -73,7 +76,12 @@ export function TuningScreen({ collection, card }: { collection: Collection; car
                   onChange={(event) => setDay(event.target.value)}
                 />
               </label>
-              <History collection={name} />
+              <History
+                path={`/collections/${name}/tuning/versions`}
+                read={(version) => api<TuningDocument>(`/collections/${name}/tuning?version=${version}`)}
+                draft={draft}
+                changesOf={tuningChanges}
+              />
             </div>
             <KeptQueries client={client} collection={name} text={text} state={generation + saves} onText={choose} />
           </div>
@@ -84,7 +92,6 @@ export function TuningScreen({ collection, card }: { collection: Collection; car
             card={card}
             text={text}
             generation={generation}
-            saves={saves}
             left={versionFrom(left, 'live')}
             right={versionFrom(right, 'draft')}
             onLeft={(version) => setLeft(version === 'live' ? '' : String(version))}
@@ -95,7 +102,7 @@ export function TuningScreen({ collection, card }: { collection: Collection; car
           />
         </div>
       </div>
-      <DraftBar collection={name} />
+      <TuningDraftBar collection={name} />
     </section>
   );
 }

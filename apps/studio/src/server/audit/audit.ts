@@ -23,7 +23,9 @@ export class Audit {
     this.#db = db;
   }
 
-  /** Notes a change. It is written in the background, within a second; a crash may take the last second's notes along. */
+  /**
+   * Notes a change. It is written in the background, within a second; a crash may take the last second's notes along.
+   */
   note(note: AuditNote): void {
     this.#waiting.push({ note, at: new Date().toISOString() });
   }

@@ -3,7 +3,9 @@ import type { Db } from '../db/open';
 /** Problems that are told; a database that is broken through and through has thousands. */
 const MOST = 20;
 
-/** What is wrong with a database, in SQLite's words (`PRAGMA integrity_check`) and in ours; nothing when all is well. */
+/**
+ * What is wrong with a database, in SQLite's words (`PRAGMA integrity_check`) and in ours; nothing when all is well.
+ */
 export function problemsOf({ $client }: Db): string[] {
   try {
     const said = $client.pragma(`integrity_check(${MOST})`) as { integrity_check: string }[];

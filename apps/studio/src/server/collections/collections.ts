@@ -16,6 +16,11 @@ const byName = (db: Db) =>
     .where(eq(collections.name, sql.placeholder('name')))
     .prepare();
 
+export interface CollectionsParts {
+  db: Db;
+  indexManager: IndexManager;
+}
+
 /** Collections: their making, listing and unmaking. */
 export class Collections {
   readonly #db: Db;
@@ -25,7 +30,7 @@ export class Collections {
   readonly #ids = new Map<string, number>();
   #count: number | null = null;
 
-  constructor(db: Db, indexManager: IndexManager) {
+  constructor({ db, indexManager }: CollectionsParts) {
     this.#db = db;
     this.#indexManager = indexManager;
     this.#byName = byName(db);
@@ -89,7 +94,7 @@ export class Collections {
     const draft = this.#db
       .select({ version: tunings.version })
       .from(tunings)
-      .where(and(eq(tunings.collectionId, row.id), eq(tunings.version, 0)))
+      .where(and(eq(tunings.ownerId, row.id), eq(tunings.version, 0)))
       .get();
     const { generation, bytes } = this.#indexManager.facts(row.id);
     return {
@@ -129,7 +134,7 @@ export class Collections {
           .values({ name, title: title ?? readableName(name), keyField: key ?? 'id' })
           .returning({ id: collections.id })
           .get();
-        this.#db.insert(tunings).values({ collectionId: row.id, version: 1, document: '{}', note: 'As created' }).run();
+        this.#db.insert(tunings).values({ ownerId: row.id, version: 1, document: '{}', note: 'As created' }).run();
         return row.id;
       })
       .immediate();
@@ -167,7 +172,7 @@ export class Collections {
   }
 
   /**
-   * Keeps what was guessed of a collection (see `understandRecords`). Answers the first tuning to publish, or null when
+   * Keeps what was guessed of a collection (see `understandRecords`). Returns the first tuning to publish, or null when
    * somebody has made one already.
    */
   understood(
@@ -185,7 +190,7 @@ export class Collections {
     const touched = this.#db
       .select({ version: tunings.version })
       .from(tunings)
-      .where(eq(tunings.collectionId, id))
+      .where(eq(tunings.ownerId, id))
       .all()
       .some(({ version }) => version === 0);
     if (liveVersion !== 1 || touched || fields.length === 0) return null;

@@ -20,7 +20,10 @@ export const collections = sqliteTable('collections', {
   changedAt: text('changed_at'),
 });
 
-/** Each row is one version of a record: replacing a record gives it a new `versionId` and leaves a tombstone for the old one. */
+/**
+ * Each row is one version of a record: replacing a record gives it a new `versionId` and leaves a tombstone for the old
+ * one.
+ */
 export const records = sqliteTable(
   'records',
   {
@@ -62,18 +65,25 @@ export const segments = sqliteTable('segments', {
   plan: text('plan').notNull(),
 });
 
-/** Version 0 is the draft. */
-export const tunings = sqliteTable(
-  'tunings',
-  {
-    collectionId: integer('collection_id').notNull(),
-    version: integer('version').notNull(),
-    document: text('document').notNull(),
-    note: text('note'),
-    savedAt: text('saved_at').notNull().default(now),
-  },
-  (table) => [primaryKey({ columns: [table.collectionId, table.version] })],
-);
+/** A document's versions; version 0 is its draft. Whoever owns the document says which version is live. */
+const versionsOf = (table: string, owner: string) =>
+  sqliteTable(
+    table,
+    {
+      ownerId: integer(owner).notNull(),
+      version: integer('version').notNull(),
+      document: text('document').notNull(),
+      note: text('note'),
+      savedAt: text('saved_at').notNull().default(now),
+    },
+    (columns) => [primaryKey({ columns: [columns.ownerId, columns.version] })],
+  );
+
+export const tunings = versionsOf('tunings', 'collection_id');
+
+export const interfaceVersions = versionsOf('interface_versions', 'interface_id');
+
+export type VersionTable = ReturnType<typeof versionsOf>;
 
 export const keys = sqliteTable('keys', {
   id: text('id').primaryKey(),
@@ -111,8 +121,10 @@ export const judgements = sqliteTable(
 
 /** Designed search pages. */
 export const interfaces = sqliteTable('interfaces', {
-  slug: text('slug').primaryKey(),
-  /** JSON: how the page is made up. */
+  id: integer('id').primaryKey({ autoIncrement: true }),
+  slug: text('slug').notNull().unique(),
+  liveVersion: integer('live_version').notNull().default(1),
+  /** JSON: how the page is made up, the live version. */
   document: text('document').notNull(),
   createdAt: text('created_at').notNull().default(now),
   changedAt: text('changed_at').notNull().default(now),
@@ -156,7 +168,9 @@ export const sessions = sqliteTable('sessions', {
   expiresAt: text('expires_at').notNull(),
 });
 
-/** Values that a field rule changed in records that were here already, so that they come back with the rule's undoing. */
+/**
+ * Values that a field rule changed in records that were here already, so that they come back with the rule's undoing.
+ */
 export const originals = sqliteTable(
   'originals',
   {
@@ -167,7 +181,10 @@ export const originals = sqliteTable(
     before: text('before').notNull(),
     after: text('after').notNull(),
   },
-  (table) => [primaryKey({ columns: [table.collectionId, table.field, table.key] })],
+  (table) => [
+    primaryKey({ columns: [table.collectionId, table.field, table.key] }),
+    index('originals_by_record').on(table.collectionId, table.key),
+  ],
 );
 
 export const settings = sqliteTable('settings', {

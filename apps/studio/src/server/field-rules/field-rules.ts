@@ -1,4 +1,5 @@
 import type { FieldRule, RuleEffect, Task } from '@yucca/contract';
+import { isDatePattern } from '@yucca/engine/rules';
 import { eq } from 'drizzle-orm';
 import { randomUUID } from 'node:crypto';
 import type { Collections } from '../collections/collections';
@@ -38,12 +39,16 @@ export class FieldRules {
     const { db } = this.#parts;
     const { id, keyField } = this.#parts.collections.row(name);
     const fields = rules.map(({ field }) => field);
-    rules.forEach(({ field, as }, i) => {
-      const refuse = (detail: string): never => {
-        throw new Failure('invalid', `“${field}” ${detail}.`, [{ pointer: `/rules/${i}/field`, detail }]);
+    rules.forEach(({ field, as, from, format }, i) => {
+      const refuse = (detail: string, part = 'field'): never => {
+        throw new Failure('invalid', `“${field}” ${detail}.`, [{ pointer: `/rules/${i}/${part}`, detail }]);
       };
       if (fields.indexOf(field) < i) refuse('has two rules');
       if (field === keyField && as !== 'text') refuse('is the key: it stays text');
+      if (from !== undefined && as !== 'position') refuse('is made of two fields: only a position is', 'from');
+      if (from?.includes(field)) refuse('is made of two fields, and cannot be one of them', 'from');
+      if (format !== undefined && as === 'date' && !isDatePattern(format))
+        refuse(`is to be read by “${format}”, which is no pattern of a date`, 'format');
     });
     db.update(collections)
       .set({ fieldRules: JSON.stringify(rules) })

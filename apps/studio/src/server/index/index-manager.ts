@@ -1,5 +1,5 @@
 import type { TuningDocument } from '@yucca/contract';
-import { covers, type IndexPlan } from '@yucca/engine';
+import { covers, isCurrent, isUpToDate, type IndexPlan } from '@yucca/engine';
 import { eq } from 'drizzle-orm';
 import { randomUUID } from 'node:crypto';
 import type { Logger } from 'pino';
@@ -34,11 +34,11 @@ export interface IndexManagerParts extends BuildThreads {
 
 /**
  * Knows, for every collection, the segments that make up its index, and moves it from one generation to the next: after
- * writes, after a tuning is saved or published, after a merge. The database is the truth; whatever is on disk here can be
- * made again from it, and is, when it is missing or damaged.
+ * writes, after a tuning is saved or published, after a merge. The database is the truth; whatever is on disk here can
+ * be made again from it, and is, when it is missing or damaged.
  *
- * Whole indexes are built beside the one that answers. Writes go on meanwhile and can be searched at once; only taking the
- * new index over waits for its turn, after what was written during the build has been built as well.
+ * Whole indexes are built beside the one that answers. Writes go on meanwhile and can be searched at once; only taking
+ * the new index over waits for its turn, after what was written during the build has been built as well.
  */
 export class IndexManager {
   readonly #parts: IndexManagerParts;
@@ -48,13 +48,14 @@ export class IndexManager {
 
   constructor(parts: IndexManagerParts) {
     this.#parts = parts;
-    this.#store = new SegmentStore(parts.db, parts.dataDir, parts.storage, parts.log);
-    this.#builds = new SegmentBuilds(parts, this.#store, (entry) => this.#isOpen(entry));
+    this.#store = new SegmentStore(parts);
+    this.#builds = new SegmentBuilds({ threads: parts, store: this.#store, isOpen: (entry) => this.#isOpen(entry) });
   }
 
   /**
    * Opens a collection's index. What is whole answers at once; what is missing, damaged or made for other fields is
-   * indexed again from the records, piece by piece, and each piece answers as soon as it is there. Settles when all does.
+   * indexed again from the records, piece by piece, and each piece answers as soon as it is there. Settles when all
+   * does.
    */
   async open(collectionId: number): Promise<void> {
     const { db, log, builder } = this.#parts;
@@ -79,11 +80,17 @@ export class IndexManager {
     if (this.#isOpen(entry)) this.ensure(collectionId);
   }
 
-  /** A draft that no segment was built for yet must not keep visitors from what is there for the live tuning. */
+  /**
+   * A draft that no segment was built for yet must not keep visitors from what is there for the live tuning. Nor must
+   * other rules for what a word is: those of the oldest segment are the whole index's, until `ensure` has made it anew.
+   */
   #planToOpenWith(collectionId: number): IndexPlan {
     const wanted = wantedPlan(this.#parts.db, collectionId);
     const made = this.#store.plans(collectionId);
-    return made.every((plan) => covers(plan, wanted)) ? wanted : livePlan(this.#parts.db, collectionId);
+    const plan = made.every((one) => covers(one, wanted)) ? wanted : livePlan(this.#parts.db, collectionId);
+    const older = made.filter((one) => !isCurrent(one, plan));
+    if (older.length === 0) return plan;
+    return { ...plan, textRules: older[0]!.textRules, wordEnds: older.every(({ wordEnds }) => wordEnds) };
   }
 
   /** Indexes what no layer covers. Other work on the entry comes between the pieces. */
@@ -157,7 +164,7 @@ export class IndexManager {
       }
   }
 
-  /** Takes in what was written since; answers once it can be searched. Calls that come together share one pass. */
+  /** Takes in what was written since; resolves once it can be searched. Calls that come together share one pass. */
   refresh(collectionId: number): Promise<void> {
     const entry = this.#entry(collectionId);
     entry.pending ??= this.#enqueue(entry, async () => {
@@ -169,7 +176,8 @@ export class IndexManager {
 
   /**
    * Runs a change of the tunings and shows it, in one step, when it is this change's turn: what `commit` reads no other
-   * change can have changed. A draft that the index cannot answer yet may be stored; see `ensure`. Answers what `commit` does.
+   * change can have changed. A draft that the index cannot answer yet may be stored; see `ensure`. Returns what
+   * `commit` does.
    */
   async retune<T>(collectionId: number, commit: () => T): Promise<T> {
     const entry = this.#entry(collectionId);
@@ -203,7 +211,7 @@ export class IndexManager {
     const entry = this.#entry(collectionId);
     const { db, log } = this.#parts;
     if (entry.rebuild !== null) return entry.rebuild;
-    if (covers(entry.plan, wantedPlan(db, collectionId))) return null;
+    if (isUpToDate(entry.plan, wantedPlan(db, collectionId))) return null;
     const rebuild: Rebuild = { ended: Promise.resolve(), progress: 0, records: this.#recordsOf(collectionId) };
     entry.rebuild = rebuild;
     rebuild.ended = this.#rebuild(entry, rebuild).finally(() => (entry.rebuild = null));
@@ -220,7 +228,7 @@ export class IndexManager {
     for (;;) {
       // The draft may be changed while its index is built; then there is one more round.
       const plan = wantedPlan(db, collectionId);
-      if (covers(entry.plan, plan)) return;
+      if (isUpToDate(entry.plan, plan)) return;
       const pieces = await this.#builds.all(entry, plan, (records) => {
         rebuild.progress = Math.min(1, records / Math.max(1, rebuild.records));
       });
@@ -231,7 +239,7 @@ export class IndexManager {
   /** What it would take to answer a tuning: nothing, or building the index anew beside the one in use. */
   costOf(collectionId: number, coming: TuningDocument): { rebuild: boolean; records: number; aboutS: number } {
     const entry = this.#entry(collectionId);
-    const rebuild = !covers(entry.plan, wantedPlan(this.#parts.db, collectionId, [coming]));
+    const rebuild = !isUpToDate(entry.plan, wantedPlan(this.#parts.db, collectionId, [coming]));
     const records = allLayers(entry).reduce((sum, { segment }) => sum + segment.docs, 0);
     return { rebuild, records, aboutS: rebuild ? records / this.#builds.rate : 0 };
   }
@@ -347,7 +355,10 @@ export class IndexManager {
     });
   }
 
-  /** The tunings as they are stored now; whether the draft can be answered is worked out when one of them, or the plan, changes. */
+  /**
+   * The tunings as they are stored now; whether the draft can be answered is worked out when one of them, or the plan,
+   * changes.
+   */
   #shownTunings(entry: Entry): { live: string; draft: string } {
     const { db } = this.#parts;
     const { live, draft } = storedTunings(db, entry.collectionId);

@@ -8,7 +8,9 @@ import type { BuildJob, BuiltSegment } from './build-segment';
 import type { Built, Layers } from './layers';
 import type { SegmentStore } from './segment-store';
 
-/** The fresh part is rebuilt with every write, so it stays small: about 20 ms of work. Past it, it becomes a segment. */
+/**
+ * The fresh part is rebuilt with every write, so it stays small: about 20 ms of work. Past it, it becomes a segment.
+ */
 export const FRESH_RECORDS = 1_000;
 /** What was written during a build is built after it, and so on: each time there is less of it. */
 const MOST_PIECES = 6;
@@ -30,6 +32,12 @@ export interface BuildThreads {
   catchUp: ThreadOnDemand<BuilderMethods>;
 }
 
+export interface SegmentBuildsParts {
+  threads: BuildThreads;
+  store: SegmentStore;
+  isOpen: (entry: Layers) => boolean;
+}
+
 /** Has segments built by the threads for it. A build whose thread is lost is begun again. */
 export class SegmentBuilds {
   readonly #threads: BuildThreads;
@@ -41,7 +49,7 @@ export class SegmentBuilds {
   rate = 10_000;
 
   /** `isOpen`: whether a collection is still there, in the very state that a build was begun for. */
-  constructor(threads: BuildThreads, store: SegmentStore, isOpen: (entry: Layers) => boolean) {
+  constructor({ threads, store, isOpen }: SegmentBuildsParts) {
     this.#threads = threads;
     this.#store = store;
     this.#isOpen = isOpen;

@@ -15,6 +15,13 @@ export interface Waiting {
   waiting: number;
 }
 
+export interface SegmentStoreParts {
+  db: Db;
+  dataDir: string;
+  storage: Pick<StorageHealth, 'heard'>;
+  log: Logger;
+}
+
 /** The segments of collections on the disk: their files, and the rows that speak of them. */
 export class SegmentStore {
   readonly #db: Db;
@@ -22,7 +29,7 @@ export class SegmentStore {
   readonly #storage: Pick<StorageHealth, 'heard'>;
   readonly #log: Logger;
 
-  constructor(db: Db, dataDir: string, storage: Pick<StorageHealth, 'heard'>, log: Logger) {
+  constructor({ db, dataDir, storage, log }: SegmentStoreParts) {
     this.#db = db;
     this.#dataDir = dataDir;
     this.#storage = storage;
@@ -51,8 +58,8 @@ export class SegmentStore {
   }
 
   /**
-   * Opens what is whole on disk and made by a plan that `usable` takes, and notes the gaps. `open` reads and checks a file; a
-   * gap at the end of at most `freshRecords` is none: the fresh part covers it.
+   * Opens what is whole on disk and made by a plan that `usable` takes, and notes the gaps. `open` reads and checks a
+   * file; a gap at the end of at most `freshRecords` is none: the fresh part covers it.
    */
   async openLayers(
     entry: Layers,

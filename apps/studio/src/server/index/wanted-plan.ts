@@ -9,12 +9,9 @@ export function storedTunings(db: Db, collectionId: number): { live: string; dra
   const rows = db
     .select({ version: tunings.version, document: tunings.document })
     .from(tunings)
-    .innerJoin(collections, eq(collections.id, tunings.collectionId))
+    .innerJoin(collections, eq(collections.id, tunings.ownerId))
     .where(
-      and(
-        eq(tunings.collectionId, collectionId),
-        or(eq(tunings.version, 0), eq(tunings.version, collections.liveVersion)),
-      ),
+      and(eq(tunings.ownerId, collectionId), or(eq(tunings.version, 0), eq(tunings.version, collections.liveVersion))),
     )
     .all();
   const live = rows.find(({ version }) => version > 0)?.document ?? '{}';

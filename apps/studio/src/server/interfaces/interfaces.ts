@@ -1,38 +1,77 @@
-import type { Card, Interface, InterfaceDocument, InterfacePage, NewInterface, PageSection } from '@yucca/contract';
-import { completeTuning } from '@yucca/contract';
+import type { Interface, InterfaceDocument, InterfacePage, NewInterface, PageParts } from '@yucca/contract';
+import { asPageFacet, completeTuning, FACET_CONTROLS, fitsControl, interfacePage } from '@yucca/contract';
 import { asc, eq } from 'drizzle-orm';
+import { LRUCache } from 'lru-cache';
 import type { Collections } from '../collections/collections';
 import type { Db } from '../db/open';
-import { interfaces } from '../db/schema';
+import { interfaces, interfaceVersions } from '../db/schema';
 import { Failure } from '../failure';
+import { applyMergePatch } from '../records/merge-patch';
 import type { Tunings } from '../tuning/tuning';
+import { readOwnCss } from '@/text/own-css';
+import { validate } from '../validate';
+import { Versions, type VersionEntry } from '../versions/versions';
+import type { PreviewTokens } from './preview-tokens';
 
 type Row = typeof interfaces.$inferSelect;
-type SectionDocument = NonNullable<InterfaceDocument['autocomplete']>[number];
 
-const ROWS = 4;
-const PAGE_SIZE = 24;
+export interface InterfacesParts {
+  db: Db;
+  collections: Collections;
+  tunings: Tunings;
+  previews: PreviewTokens;
+}
 
 /** Designed search pages, and the plain one that every collection has without being asked. */
 export class Interfaces {
   readonly #db: Db;
   readonly #collections: Collections;
   readonly #tunings: Tunings;
+  readonly #previews: PreviewTokens;
+  readonly #versions: Versions<InterfaceDocument>;
 
-  constructor(db: Db, collections: Collections, tunings: Tunings) {
+  constructor({ db, collections, tunings, previews }: InterfacesParts) {
     this.#db = db;
     this.#collections = collections;
     this.#tunings = tunings;
+    this.#previews = previews;
+    this.#versions = new Versions(db, interfaceVersions);
   }
 
   list(): Interface[] {
-    return this.#db.select().from(interfaces).orderBy(asc(interfaces.slug)).all().map(present);
+    return this.#rows().map((row) => this.#present(row));
   }
 
-  get(slug: string): Interface {
+  #rows(): Row[] {
+    return this.#db.select().from(interfaces).orderBy(asc(interfaces.slug)).all();
+  }
+
+  /** An interface with the document of a version. */
+  get(slug: string, version: 'live' | 'draft' | number = 'live'): Interface {
+    const row = this.#row(slug);
+    if (version === 'live') return this.#present(row);
+    const document = this.#versions.read(row.id, row.liveVersion, version);
+    if (document === null) throw new Failure('not-found', `“${slug}” has no version ${version}.`);
+    return { ...this.#present(row), document };
+  }
+
+  /** The number of the live version; 0 for the page of a collection that has no interface. */
+  liveVersion(slug: string): number {
+    return this.#find(slug)?.liveVersion ?? 0;
+  }
+
+  #row(slug: string): Row {
     const row = this.#find(slug);
     if (!row) throw new Failure('not-found', `There is no interface called “${slug}”.`);
-    return present(row);
+    return row;
+  }
+
+  #present({ id, slug, liveVersion, document, createdAt, changedAt }: Row): Interface {
+    const draftChanged = this.#versions.hasDraft(id);
+    return {
+      ...{ slug, document: JSON.parse(document) as InterfaceDocument, liveVersion, draftChanged },
+      ...{ createdAt, changedAt },
+    };
   }
 
   /** Makes a page. Throws a Failure when the slug is taken, or names a collection other than the page's own. */
@@ -41,58 +80,160 @@ export class Interfaces {
     const shadowed = slug !== document.collection && this.#collections.has(slug);
     if (shadowed) throw taken(`“${slug}” is a collection, and /s/${slug} is its page.`);
     this.#check(document);
-    this.#db
-      .insert(interfaces)
-      .values({ slug, document: JSON.stringify(document) })
-      .run();
+    this.#add(slug, document);
     return this.get(slug);
   }
 
+  #add(slug: string, document: InterfaceDocument): Row {
+    const text = JSON.stringify(document);
+    return this.#db.$client
+      .transaction(() => {
+        const row = this.#db.insert(interfaces).values({ slug, document: text }).returning().get();
+        const first = { ownerId: row.id, version: row.liveVersion, document: text, note: 'As created' };
+        this.#db.insert(interfaceVersions).values(first).run();
+        return row;
+      })
+      .immediate();
+  }
+
+  /** Writes and publishes in one step; a draft that waits stays as it is. */
   put(slug: string, document: InterfaceDocument): Interface {
-    this.get(slug);
+    const row = this.#row(slug);
     this.#check(document);
-    this.#db
-      .update(interfaces)
-      .set({ document: JSON.stringify(document), changedAt: new Date().toISOString() })
-      .where(eq(interfaces.slug, slug))
-      .run();
+    this.#makeLive(row, document, null);
     return this.get(slug);
+  }
+
+  #makeLive({ id }: Row, document: InterfaceDocument, note: string | null, dropDraft = false): number {
+    const changedAt = new Date().toISOString();
+    return this.#db.$client
+      .transaction((): number => {
+        const { liveVersion: before } = this.#db.select().from(interfaces).where(eq(interfaces.id, id)).get()!;
+        const liveVersion = this.#versions.add(id, before, document, note, changedAt);
+        const live = { document: JSON.stringify(document), liveVersion, changedAt };
+        this.#db.update(interfaces).set(live).where(eq(interfaces.id, id)).run();
+        if (dropDraft) this.#versions.dropDraft(id);
+        return liveVersion;
+      })
+      .immediate();
+  }
+
+  /**
+   * Puts another draft in the place of the one there is. With `onlyIf`, only while that is its tag. The page that every
+   * collection has becomes an interface of its own by its first draft. Throws a Failure with pointers.
+   */
+  replaceDraft(slug: string, input: unknown, onlyIf: string | null = null): InterfaceDocument {
+    return this.#changeDraft(slug, onlyIf, () => validate('Interface', input));
+  }
+
+  /** Changes the draft there is (RFC 7396). */
+  patchDraft(slug: string, patch: unknown, onlyIf: string | null = null): InterfaceDocument {
+    return this.#changeDraft(slug, onlyIf, (before) => validate('Interface', applyMergePatch(before, patch)));
+  }
+
+  #changeDraft(
+    slug: string,
+    onlyIf: string | null,
+    make: (before: InterfaceDocument) => InterfaceDocument,
+  ): InterfaceDocument {
+    const known = this.#find(slug);
+    const live: InterfaceDocument = known ? this.get(slug, 'draft').document : { collection: slug };
+    const document = make(live);
+    this.#check(document, live);
+    if (!known && !this.#collections.has(slug)) throw new Failure('not-found', `There is no interface “${slug}”.`);
+    return this.#db.$client
+      .transaction((): InterfaceDocument => {
+        const row = known ?? this.#add(slug, { collection: slug });
+        this.#versions.requireTag(row.id, row.liveVersion, onlyIf);
+        this.#versions.storeDraft(row.id, document);
+        return document;
+      })
+      .immediate();
+  }
+
+  discardDraft(slug: string): void {
+    this.#versions.dropDraft(this.#row(slug).id);
+  }
+
+  /** Makes the draft live in one step; returns the live version: a new one when there was a draft. */
+  publish(slug: string, note: string | null): number {
+    const row = this.#row(slug);
+    const draft = this.#versions.draft(row.id);
+    if (draft === null) return row.liveVersion;
+    return this.#makeLive(row, draft, note, true);
+  }
+
+  versions(slug: string): VersionEntry[] {
+    const { id, liveVersion } = this.#row(slug);
+    return this.#versions.list(id, liveVersion);
   }
 
   remove(slug: string): void {
-    this.get(slug);
-    this.#db.delete(interfaces).where(eq(interfaces.slug, slug)).run();
+    const { id } = this.#row(slug);
+    this.#db.$client
+      .transaction(() => {
+        this.#versions.remove(id);
+        this.#db.delete(interfaces).where(eq(interfaces.id, id)).run();
+      })
+      .immediate();
+  }
+
+  /** A signed address at which the draft of a page is shown for a time. */
+  preview(slug: string, seconds: number): { address: string; expiresAt: string } {
+    this.#documentOf(slug, 'draft');
+    const { token, expiresAt } = this.#previews.make(slug, seconds);
+    return { address: `${addressOf(slug)}?preview=${token}`, expiresAt };
+  }
+
+  /** Whether a preview's token opens the draft of a page. */
+  opensDraft(slug: string, token: string): boolean {
+    return this.#previews.opens(slug, token);
+  }
+
+  /** The page of a collection without an interface has a document too: that it shows the collection. */
+  #documentOf(slug: string, version: 'live' | 'draft' | number): InterfaceDocument {
+    if (this.#find(slug)) return this.get(slug, version).document;
+    return { collection: this.#collections.row(slug).name ?? slug };
+  }
+
+  /** What a designer begins with. */
+  design(slug: string): { live: InterfaceDocument; draft: InterfaceDocument; exists: boolean } {
+    const [live, draft] = [this.#documentOf(slug, 'live'), this.#documentOf(slug, 'draft')];
+    return { live, draft, exists: this.#find(slug) !== undefined && this.get(slug).draftChanged };
   }
 
   /** What the page at `/s/{slug}` is made of: that of an interface, or of the collection of this name. */
-  page(slug: string): InterfacePage {
-    const row = this.#find(slug);
-    const document = row ? present(row).document : { collection: slug };
-    const { collection } = document;
+  page(slug: string, version: 'live' | 'draft' | number = 'live'): InterfacePage {
+    const document = this.#documentOf(slug, version);
+    const page = interfacePage(document, this.parts(slug, document));
+    return document.css === undefined ? page : { ...page, css: ownCssOf(document.css) };
+  }
+
+  /** What a page can be made of, besides its design. */
+  parts(slug: string, { collection, autocomplete = [] }: InterfaceDocument, all = false): PageParts {
     const { title, records } = this.#collections.row(collection);
     const tuning = completeTuning(this.#tunings.get(collection, 'live'));
-    const facets = tuning.facets.map(({ name, kind, label }) => ({ name, kind, label }));
-    const wanted = document.facets;
+    const names = all
+      ? this.#collections.list().map(({ name }) => name)
+      : autocomplete.flatMap((section) => section.collection ?? []);
+    const others = [...new Set(names)].filter((name) => name !== collection && this.#collections.has(name));
     return {
-      slug,
-      title: document.title ?? title,
-      collection,
-      all: records,
-      layout: document.layout ?? 'cards',
-      card: this.#card(collection, document.card),
-      // A facet that the tuning no longer has is left out, and comes back with it.
-      facets: wanted ? wanted.flatMap((name) => facets.filter((facet) => facet.name === name)) : facets,
+      ...{ slug, title, records, geo: tuning.geo, card: this.#collections.card(collection) },
+      facets: tuning.facets.map(({ name, kind, label }) => ({ name, kind, label })),
       sorts: tuning.sorts.map(({ name, label }) => ({ name, label })),
-      pageSize: document.pageSize ?? PAGE_SIZE,
-      paging: document.paging ?? 'pages',
-      currency: document.currency ?? null,
-      thing: document.thing ?? 'Thing',
-      autocomplete: (document.autocomplete ?? usualSections(document.title ?? title)).flatMap((section) =>
-        this.#section(section, slug, document),
-      ),
-      places: document.places ?? [],
-      geo: tuning.geo,
-      at: addressOf(slug),
+      others: Object.fromEntries(others.map((name) => [name, this.#other(name)])),
+    };
+  }
+
+  /** How records of another collection are shown: as on its own page. */
+  #other(collection: string): PageParts['others'][string] {
+    // Every visitor's page asks for it: whether a page has a draft is not looked up.
+    const page = this.#rows()
+      .map(({ slug, document }) => ({ slug, document: JSON.parse(document) as InterfaceDocument }))
+      .find(({ document }) => document.collection === collection);
+    return {
+      card: { ...this.#collections.card(collection), ...page?.document.card },
+      slug: page?.slug ?? collection,
     };
   }
 
@@ -100,42 +241,65 @@ export class Interfaces {
     return this.#db.select().from(interfaces).where(eq(interfaces.slug, slug)).get();
   }
 
-  #card(collection: string, part: Partial<Card> | undefined): Card {
-    return { ...this.#collections.card(collection), ...part };
-  }
-
-  /** One part of the autocomplete. One whose collection is gone is left out. */
-  #section(section: SectionDocument, slug: string, document: InterfaceDocument): PageSection[] {
-    const { from, label, size = ROWS, collection = document.collection } = section;
-    if (from === 'past' || from === 'viewed') return [{ from, label, size }];
-    if (!this.#collections.has(collection)) return [];
-    const own = collection === document.collection;
-    const other = own ? undefined : this.list().find((one) => one.document.collection === collection);
-    const card = this.#card(collection, own ? document.card : other?.document.card);
-    const page = own ? slug : (other?.slug ?? collection);
-    return [{ from, label, size, collection, card, at: addressOf(page) }];
-  }
-
-  /** Throws a Failure for what the page could not be made of. */
-  #check({ collection, facets = [], autocomplete = [] }: InterfaceDocument): void {
+  /**
+   * Throws a Failure for what the page could not be made of. What `known` names already may have gone since: the page
+   * leaves it out.
+   */
+  #check(document: InterfaceDocument, known: InterfaceDocument = document): void {
+    const { collection, facets = [], sorts = [], autocomplete = [] } = document;
+    const gone = known === document ? null : known;
     const unknown = (pointer: string, name: string) => ({ pointer, detail: `there is no collection called “${name}”` });
     if (!this.#collections.has(collection)) throw invalid([unknown('/collection', collection)]);
-    const known = completeTuning(this.#tunings.get(collection, 'live')).facets.map(({ name }) => name);
+    const tuning = completeTuning(this.#tunings.get(collection, 'live'));
+    const named = facets.map(asPageFacet);
+    const before = {
+      facets: new Set((gone?.facets ?? []).map((facet) => asPageFacet(facet).name)),
+      sorts: new Set(gone?.sorts),
+      collections: new Set(gone?.autocomplete?.map((section) => section.collection)),
+    };
     const parts = [
-      ...facets.flatMap((name, i) =>
-        known.includes(name)
+      ...named.flatMap((facet, i) => {
+        const known = tuning.facets.find(({ name }) => name === facet.name);
+        if (!known && before.facets.has(facet.name)) return [];
+        if (!known) return [{ pointer: `/facets/${i}`, detail: `“${collection}” has no facet called “${facet.name}”` }];
+        if (facet.control === undefined || fitsControl(known.kind, facet.control)) return [];
+        const detail = `“${facet.control}” is no control for ${known.kind}; try ${FACET_CONTROLS[known.kind].join(', ')}`;
+        return [{ pointer: `/facets/${i}/control`, detail }];
+      }),
+      ...named.flatMap(({ name }, i) =>
+        named.findIndex((other) => other.name === name) < i
+          ? [{ pointer: `/facets/${i}`, detail: `“${name}” is in the list twice` }]
+          : [],
+      ),
+      ...sorts.flatMap((name, i) =>
+        before.sorts.has(name) || tuning.sorts.some((sort) => sort.name === name)
           ? []
-          : [{ pointer: `/facets/${i}`, detail: `“${collection}” has no facet called “${name}”` }],
+          : [{ pointer: `/sorts/${i}`, detail: `“${collection}” has no sort called “${name}”` }],
       ),
       ...autocomplete.flatMap((section, i) =>
-        section.collection === undefined || this.#collections.has(section.collection)
+        section.collection === undefined ||
+        before.collections.has(section.collection) ||
+        this.#collections.has(section.collection)
           ? []
           : [unknown(`/autocomplete/${i}/collection`, section.collection)],
       ),
     ];
+    if (document.css !== known.css || known === document) parts.push(...problemsOf(document.css));
     if (parts.length > 0) throw invalid(parts);
   }
 }
+
+/** Read once, asked for with every page. */
+const sheets = new LRUCache<string, string>({ max: 100, memoMethod: (source) => readOwnCss(source).css });
+const ownCssOf = (source: string): string => sheets.memo(source);
+
+const problemsOf = (css: string | undefined): { pointer: string; detail: string }[] =>
+  css === undefined
+    ? []
+    : readOwnCss(css).problems.map(({ line, column, detail }) => ({
+        pointer: '/css',
+        detail: `line ${line}, column ${column}: ${detail}`,
+      }));
 
 const addressOf = (slug: string): string => `/s/${slug}`;
 
@@ -143,18 +307,3 @@ const taken = (detail: string): Failure => new Failure('conflict', detail, [{ po
 
 const invalid = (parts: { pointer: string; detail: string }[]): Failure =>
   new Failure('invalid', parts.map(({ pointer, detail }) => `${pointer}: ${detail}`).join('; '), parts);
-
-function present({ slug, document, createdAt, changedAt }: Row): Interface {
-  return { slug, document: JSON.parse(document) as InterfaceDocument, createdAt, changedAt };
-}
-
-/** What a search field offers when nobody has said. */
-function usualSections(title: string): SectionDocument[] {
-  return [
-    { from: 'past', label: 'Asked before' },
-    { from: 'viewed', label: 'Looked at before' },
-    { from: 'values', label: 'Go on with' },
-    { from: 'records', label: title.slice(0, 80), size: 5 },
-    { from: 'popular', label: 'Popular now', size: 5 },
-  ];
-}

@@ -12,13 +12,19 @@ const DEPTH = 10;
 /** Queries asked at once: the searchers have other callers too. */
 const AT_ONCE = 4;
 
+export interface JudgementsParts {
+  db: Db;
+  collections: Collections;
+  search: SearchService;
+}
+
 /** Which records should come up for a query, and how well live and draft do at it. */
 export class Judgements {
   readonly #db: Db;
   readonly #collections: Collections;
   readonly #search: SearchService;
 
-  constructor(db: Db, collections: Collections, search: SearchService) {
+  constructor({ db, collections, search }: JudgementsParts) {
     this.#db = db;
     this.#collections = collections;
     this.#search = search;

@@ -1,5 +1,5 @@
 import { isNativeError } from 'node:util/types';
-import { createCipheriv, createDecipheriv, createHash, randomBytes } from 'node:crypto';
+import { createCipheriv, createDecipheriv, createHash, hkdfSync, randomBytes } from 'node:crypto';
 import { chmodSync, existsSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 
@@ -25,6 +25,11 @@ export class KeySealer {
       writeFileSync(file, `${randomBytes(BYTES).toString('base64')}\n`, { mode: 0o600, flag: 'wx' });
     else chmodSync(file, 0o600);
     return new KeySealer(createHash('sha256').update(readFileSync(file, 'utf8').trim()).digest());
+  }
+
+  /** A secret of its own for another purpose (HKDF, RFC 5869): what is signed for one opens nothing else. */
+  secretFor(purpose: string): Buffer {
+    return Buffer.from(hkdfSync('sha256', this.#secret, Buffer.alloc(0), `yucca ${purpose}`, 32));
   }
 
   seal(plain: Buffer): string {

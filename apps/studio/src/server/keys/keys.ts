@@ -2,7 +2,7 @@ import type { Key, NewKey, Right, TokenClaims } from '@yucca/contract';
 import { parseFilter } from '@yucca/engine';
 import { asc, eq, isNull } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
-import { createHash, randomBytes, randomUUID, timingSafeEqual } from 'node:crypto';
+import { hash, randomBytes, randomUUID, timingSafeEqual } from 'node:crypto';
 import type { Db } from '../db/open';
 import { keys, settings } from '../db/schema';
 import { Failure } from '../failure';
@@ -13,7 +13,7 @@ import { isToken, keyIdOf, readToken, signingKeyOf } from './tokens';
 
 type Row = typeof keys.$inferSelect;
 
-const sha256 = (data: string | Buffer): Buffer => createHash('sha256').update(data).digest();
+const sha256 = (data: string | Buffer): Buffer => hash('sha256', data, 'buffer');
 /**
  * What a key is found by. Not the plain hash of its secret, which verifies and therefore signs tokens (see tokens.ts):
  * the hash of that hash, from which there is no way back.
@@ -75,7 +75,7 @@ export class Keys {
     this.#db.$client.pragma('wal_checkpoint(TRUNCATE)');
   }
 
-  /** Makes the keys a new data folder needs. Answers the admin key when one was made: it is shown this once. */
+  /** Makes the keys a new data folder needs. Returns the admin key when one was made: it is shown this once. */
   prepare(): string | null {
     this.#sealOld();
     if (this.#setting(PAGE_KEY) === null) {
@@ -117,6 +117,17 @@ export class Keys {
     return { key: this.#present(row), secret };
   }
 
+  /** Throws a Failure when there is no key with this id. */
+  get(id: string): Key {
+    return this.#present(this.#row(id));
+  }
+
+  #row(id: string): Row {
+    const row = this.#db.select().from(keys).where(eq(keys.id, id)).get();
+    if (!row) throw new Failure('not-found', `There is no key ${id}.`);
+    return row;
+  }
+
   list(): Key[] {
     const rows = this.#db.select().from(keys).orderBy(asc(keys.createdAt)).all();
     return rows.map((row) => this.#present(row));
@@ -124,9 +135,7 @@ export class Keys {
 
   /** Makes a key worthless from now on. The key of the search pages stays: they would stop working. */
   remove(id: string): void {
-    const row = this.#db.select().from(keys).where(eq(keys.id, id)).get();
-    if (!row) throw new Failure('not-found', `There is no key ${id}.`);
-    if (this.#isForPages(row)) throw new Failure('conflict', 'The search pages use this key.');
+    if (this.#isForPages(this.#row(id))) throw new Failure('conflict', 'The search pages use this key.');
     this.#db.delete(keys).where(eq(keys.id, id)).run();
     for (const [at, { keyId }] of this.#known) if (keyId === id) this.#known.delete(at);
     for (const [token, { keyId }] of this.#tokens.entries()) if (keyId === id) this.#tokens.delete(token);

@@ -43,7 +43,7 @@ export class Rates {
     return { limit: perMinute, remaining: perMinute - count.taken, resetS };
   }
 
-  /** Counts one request in all of a caller's counts; answers the tightest, null without any. */
+  /** Counts one request in all of a caller's counts; returns the tightest, null without any. */
   takeAll(rates: readonly Rate[]): RateState | null {
     let tightest: RateState | null = null;
     for (const { id, perMinute } of rates) {

@@ -31,8 +31,8 @@ export function readToken(token: string, signingKey: Buffer, now: number): Token
 const HMAC_BLOCK = 64;
 
 /**
- * What verifies the signatures made with a secret. HMAC replaces a key longer than a block of its hash function (64 bytes
- * for SHA-256) by that key's hash (RFC 2104, section 2), so of a long secret its stored SHA-256 is enough.
+ * What verifies the signatures made with a secret. HMAC replaces a key longer than a block of its hash function (64
+ * bytes for SHA-256) by that key's hash (RFC 2104, section 2), so of a long secret its stored SHA-256 is enough.
  */
 export function signingKeyOf(secret: string): Buffer {
   const bytes = Buffer.from(secret);

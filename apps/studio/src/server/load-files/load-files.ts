@@ -1,4 +1,5 @@
-import { guessFormat } from '@yucca/engine/understand';
+import { asUtf8, charsetOf } from '@/text/charset';
+import { guessBinary, guessFormat } from '@yucca/engine/understand';
 import { createReadStream } from 'node:fs';
 import { open, readdir, realpath, stat } from 'node:fs/promises';
 import path from 'node:path';
@@ -11,7 +12,7 @@ export interface LoadFile {
   bytes: number;
 }
 
-const KINDS = /\.(json|jsonl|ndjson|csv|tsv)(\.gz)?$/i;
+const KINDS = /\.((geo)?json|jsonl|ndjson|csv|tsv|xlsx|ya?ml|xml|rss|atom|parquet|md|html?|zip)(\.gz)?$/i;
 const MOST = 1_000;
 const HEAD_BYTES = 64 * 1024;
 
@@ -83,7 +84,9 @@ async function mediaTypeOf(file: string, gzip: boolean): Promise<string> {
   const head = Buffer.alloc(HEAD_BYTES);
   const { bytesRead } = await handle.read(head, 0, HEAD_BYTES, 0);
   await handle.close();
-  const guess = guessFormat(head.subarray(0, bytesRead), path.basename(file));
+  const read = head.subarray(0, bytesRead);
+  const name = path.basename(file);
+  const guess = guessFormat(guessBinary(read, name) === null ? asUtf8(read, charsetOf(read)) : read, name);
   if (!guess.ok) throw new Failure('unsupported-type', guess.reason);
   return guess.mediaType;
 }

@@ -3,12 +3,17 @@ import { randomUUID } from 'node:crypto';
 import type { Integrity } from '../storage/integrity';
 import type { Tasks } from '../tasks/tasks';
 
+export interface ChecksParts {
+  tasks: Tasks;
+  integrity: Integrity;
+}
+
 /** Checks of the database that somebody asked for, as tasks. */
 export class Checks {
   readonly #tasks: Tasks;
   readonly #integrity: Integrity;
 
-  constructor(tasks: Tasks, integrity: Integrity) {
+  constructor({ tasks, integrity }: ChecksParts) {
     this.#tasks = tasks;
     this.#integrity = integrity;
   }

@@ -4,12 +4,19 @@ import type { Db } from '../db/open';
 import { pastQueries } from '../db/schema';
 import type { AnsweredQuery } from './answered-queries';
 
-/** A query is offered to others once this many visits led from it to a record: what a single visitor typed stays theirs. */
+/**
+ * A query is offered to others once this many visits led from it to a record: what a single visitor typed stays theirs.
+ */
 const LEAST_VISITS = 2;
 /** Kept of one collection, the most visited ones; and the visits counted before it is looked whether there are more. */
 const LIMITS = { kept: 10_000, lookAfter: 500 };
 /** Above any letter, in SQLite's order of UTF-8 bytes. */
 const LAST = '\u{10ffff}';
+
+export interface PastQueriesParts {
+  db: Db;
+  limits?: typeof LIMITS;
+}
 
 /** What visitors asked for when they came to a record, for completions. */
 export class PastQueries {
@@ -17,7 +24,7 @@ export class PastQueries {
   readonly #limits: typeof LIMITS;
   #counted = 0;
 
-  constructor(db: Db, limits = LIMITS) {
+  constructor({ db, limits = LIMITS }: PastQueriesParts) {
     this.#db = db;
     this.#limits = limits;
   }

@@ -1,10 +1,17 @@
-import type { Profile } from '@yucca/contract';
+import type { FieldRule, Profile } from '@yucca/contract';
 import { LRUCache } from 'lru-cache';
 import type { Collections } from '../collections/collections';
 import type { Db } from '../db/open';
 import type { SearchService } from '../search/search';
 import type { ScanMethods } from '../workers/scan-worker';
 import type { RemoteThread } from '../workers/rpc';
+
+export interface ProfilesParts {
+  db: Db;
+  collections: Collections;
+  search: SearchService;
+  scan: () => RemoteThread<ScanMethods>;
+}
 
 /** Profiles of collections: made on the scan thread when asked for, kept until a record changes. */
 export class Profiles {
@@ -14,28 +21,31 @@ export class Profiles {
   readonly #scan: () => RemoteThread<ScanMethods>;
   readonly #kept = new LRUCache<string, Promise<Profile>>({ max: 40 });
 
-  constructor(db: Db, collections: Collections, search: SearchService, scan: () => RemoteThread<ScanMethods>) {
+  constructor({ db, collections, search, scan }: ProfilesParts) {
     this.#db = db;
     this.#collections = collections;
     this.#search = search;
     this.#scan = scan;
   }
 
-  /** What is in the data; with a condition, in the records that fulfil it alone. Those who ask meanwhile share the work. */
+  /**
+   * What is in the data; with a condition, in the records that fulfil it alone. Those who ask meanwhile share the work.
+   */
   get(name: string, filter: string | null = null): Promise<Profile> {
-    const { id, keyField } = this.#collections.row(name);
-    const state = `${id}/${this.#state(id)}/${filter ?? ''}`;
+    const { id, fieldRules } = this.#collections.row(name);
+    const state = `${id}/${this.#state(id)}/${fieldRules}/${filter ?? ''}`;
     const kept = this.#kept.get(state);
     if (kept) return kept;
-    const made = this.#make(name, id, keyField, filter);
+    const made = this.#make(name, filter);
     this.#kept.set(state, made);
     made.catch(() => this.#kept.delete(state));
     return made;
   }
 
-  async #make(name: string, id: number, keyField: string, filter: string | null): Promise<Profile> {
+  async #make(name: string, filter: string | null): Promise<Profile> {
+    const { id, keyField, fieldRules } = this.#collections.row(name);
     if (filter !== null) await this.#search.keysPage(name, filter, 0, 0, false);
-    return this.#scan().call('profile', [id, keyField, filter]);
+    return this.#scan().call('profile', [id, keyField, filter, JSON.parse(fieldRules) as FieldRule[]]);
   }
 
   /** Another with every change of a record: numbers of versions and of tombstones are never given out twice. */

@@ -1,9 +1,9 @@
 import type Database from 'better-sqlite3';
 
 /**
- * How often each content came in one load, so that rows that are alike get keys of their own. It is kept in a table that
- * lives with the connection, on the disk when it grows: a load of any length fits into the same memory, and a transaction
- * that is rolled back takes its counts with it.
+ * How often each content came in one load, so that rows that are alike get keys of their own. It is kept in a table
+ * that lives with the connection, on the disk when it grows: a load of any length fits into the same memory, and a
+ * transaction that is rolled back takes its counts with it.
  */
 export class AssignedKeys {
   static #made = 0;

@@ -15,7 +15,9 @@ export function collectionIds(db: Db, which: 'live' | 'deleted'): number[] {
     .map(({ id }) => id);
 }
 
-/** Clears away a piece of a deleted collection; false when nothing is left of it. Killed half-way, it goes on next time. */
+/**
+ * Clears away a piece of a deleted collection; false when nothing is left of it. Killed half-way, it goes on next time.
+ */
 export function clearRecords(db: Db, collectionId: number): boolean {
   const piece = sql`${records.versionId} in (select version_id from records where collection_id = ${collectionId} limit ${PIECE})`;
   if (
@@ -30,7 +32,7 @@ export function clearRecords(db: Db, collectionId: number): boolean {
       db.delete(originals).where(eq(originals.collectionId, collectionId)).run();
       db.delete(tombstones).where(eq(tombstones.collectionId, collectionId)).run();
       db.delete(segments).where(eq(segments.collectionId, collectionId)).run();
-      db.delete(tunings).where(eq(tunings.collectionId, collectionId)).run();
+      db.delete(tunings).where(eq(tunings.ownerId, collectionId)).run();
       db.delete(judgements).where(eq(judgements.collectionId, collectionId)).run();
       db.delete(pastQueries).where(eq(pastQueries.collectionId, collectionId)).run();
       db.delete(collections).where(eq(collections.id, collectionId)).run();

@@ -33,7 +33,7 @@ export class FailedLines {
     this.#bytes += writeSync(this.#handle, text);
   }
 
-  /** Ends the file; answers whether there is one. */
+  /** Ends the file; returns whether there is one. */
   close(): boolean {
     if (this.#handle === null) return false;
     closeSync(this.#handle);

@@ -8,6 +8,7 @@ import { storageCodeOf, storageSentence } from '../storage/storage-failure';
 import { isUnpackError } from '../unpack-error';
 import type { AssignedKeys } from './assigned-keys';
 import type { FailedLines } from './failed-lines';
+import { ToUtf8 } from './to-utf8';
 import { PARSERS } from './parsers';
 import { nestDotted } from './parsers/nest';
 import { excerpt, InputError, type Row } from './parsers/parser';
@@ -23,6 +24,12 @@ export interface LoadOptions {
   assignKeys: boolean;
   /** Open dotted names into objects. */
   nest: boolean;
+  /** JSON: where the records are; see ParserOptions. */
+  at: string | null;
+  /** CSV: the line of its header; see ParserOptions. */
+  header: number | null;
+  /** What the input is written in, as its sender says; null = to be told from its beginning. */
+  charset: string | null;
 }
 
 export interface LoadProgress {
@@ -81,7 +88,8 @@ export function startLoad(
   const loader = new Loader(store, options, failed, progress, (now) =>
     onProgress({ ...now, bytes: now.bytes - input.readableLength }),
   );
-  const source = options.gzip ? unpacked(input, progress) : input;
+  const source = new ToUtf8(options.charset);
+  pipeline(options.gzip ? unpacked(input, progress) : input, source, () => {});
   let over = false;
   const finished = loader.run(source).finally(() => {
     over = true;
@@ -165,7 +173,7 @@ class Loader {
     let batch: Row[] = [];
     let bytes = 0;
     try {
-      for await (const row of PARSERS.get(this.#options.mediaType)!(source)) {
+      for await (const row of PARSERS.get(this.#options.mediaType)!(source, this.#options)) {
         batch.push(row);
         bytes += row.bytes;
         if (batch.length < BATCH && bytes < BATCH_BYTES) continue;
@@ -252,7 +260,7 @@ class Loader {
       // A stack that overflows on a record nested thousands of levels deep is that record's fault alone.
       if (!(error instanceof RecordError) && !(error instanceof RangeError)) throw error;
       progress.failed++;
-      const detail = error instanceof RangeError ? 'the record is nested too deeply' : error.message;
+      const detail = error instanceof RecordError ? error.message : 'the record is nested too deeply';
       this.#failed.keep(row);
       const text = excerpt(row.raw());
       this.#error({ line: row.line, ...(id === undefined ? {} : { id }), detail, ...(text === '' ? {} : { text }) });

@@ -1,4 +1,4 @@
-/** Applies a JSON Merge Patch (RFC 7396) and answers the result; `target` is not changed. */
+/** Applies a JSON Merge Patch (RFC 7396) and returns the result; `target` is not changed. */
 export function applyMergePatch(target: unknown, patch: unknown): unknown {
   if (patch === null || typeof patch !== 'object' || Array.isArray(patch)) return patch;
   const isObject = target !== null && typeof target === 'object' && !Array.isArray(target);

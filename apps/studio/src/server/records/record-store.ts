@@ -105,8 +105,8 @@ function serialise(record: RecordJson): string {
 }
 
 /**
- * All writing of records, on one connection. A change to a record is a new version with a new `versionId`; the old version
- * gets a tombstone in the same transaction, so that the segments on disk can always be brought up to the truth.
+ * All writing of records, on one connection. A change to a record is a new version with a new `versionId`; the old
+ * version gets a tombstone in the same transaction, so that the segments on disk can always be brought up to the truth.
  */
 export class RecordStore {
   readonly #db: Db;

@@ -17,7 +17,10 @@ import type { ScanMethods } from '../workers/scan-worker';
 import { isRemoteError, isThreadLost, type RemoteThread } from '../workers/rpc';
 import { failedFile } from './failed-lines';
 import { nothingLoaded, type LoadProgress } from './load-job';
+import { isWhole, WHOLE_READERS } from '@/formats/whole-formats';
+import { UTF_8 } from '@/text/charset';
 import { PARSERS } from './parsers';
+import { wholeAsJson } from './whole-as-json';
 import type { WriteMode, WriteOutcome } from './record-store';
 
 export interface LoadRequest {
@@ -28,6 +31,12 @@ export interface LoadRequest {
   mode: WriteMode;
   assignKeys: boolean;
   nest?: boolean;
+  /** JSON: where the records are; see ParserOptions. */
+  at?: string | null;
+  /** CSV: the line of its header, from 1; null = to be told by the first rows. */
+  header?: number | null;
+  /** See LoadOptions. */
+  charset?: string | null;
   /** Bytes to come, when known: an estimate of the rows is made from them. */
   bytes: number | null;
   body: AsyncIterable<Uint8Array>;
@@ -95,22 +104,40 @@ export class Records {
   }
 
   /**
-   * Takes in a whole input. Answers when all of it is stored, with the task: `searchable` comes true a moment later, when
-   * the index has caught up. A bad row never stops the good ones. However the input ends, the task ends.
+   * Takes in a whole input. Resolves when all of it is stored, with the task: `searchable` comes true a moment later,
+   * when the index has caught up. A bad row never stops the good ones. However the input ends, the task ends.
    */
   async load(name: string, request: LoadRequest): Promise<{ task: Task; searchable: Promise<Task> }> {
     const { id: collectionId, keyField } = this.#collections.row(name);
-    const { mediaType, gzip, mode, assignKeys, nest = false, bytes, body } = request;
-    if (!PARSERS.has(mediaType)) {
+    const {
+      mediaType,
+      gzip,
+      mode,
+      assignKeys,
+      nest = false,
+      at = null,
+      header = null,
+      charset = null,
+      bytes,
+      body,
+    } = request;
+    if (!PARSERS.has(mediaType) && !isWhole(mediaType)) {
       throw new Failure(
         'unsupported-type',
-        `Records come as ${[...PARSERS.keys()].join(', ')}; this was sent as “${mediaType.slice(0, 80) || 'nothing'}”.`,
+        `Records come as ${[...PARSERS.keys(), ...Object.keys(WHOLE_READERS)].join(', ')}; this was sent as “${mediaType.slice(0, 80) || 'nothing'}”.`,
       );
     }
     const id = request.taskId ?? randomUUID();
     this.#tasks.begin(id, 'load', name, () => this.#writer.send('loadCancel', [id]));
     this.#running.set(id, { name, expected: gzip ? null : bytes, told: nothingLoaded() });
-    const progress = await this.#pump(id, { collectionId, keyField, mediaType, gzip, mode, assignKeys, nest }, body);
+    const common = { collectionId, keyField, mode, assignKeys, nest, header };
+    const progress = isWhole(mediaType)
+      ? await this.#pump(
+          id,
+          { ...common, mediaType: 'application/json', gzip: false, at, charset: UTF_8 },
+          wholeAsJson(body, (bytes) => this.#scan().call('asJson', [bytes, mediaType, gzip, charset])),
+        )
+      : await this.#pump(id, { ...common, mediaType, gzip, at, charset }, body);
     this.#tasks.update(id, { ...this.#asTask(id, progress), total: progress.done + progress.failed, step: 'indexing' });
     this.#running.delete(id);
     const searchable = this.#makeSearchable(name, collectionId).then(
@@ -131,7 +158,7 @@ export class Records {
     return { task: this.#tasks.get(id), searchable };
   }
 
-  /** Hands an input over, piece by piece. Answers what came of it, whatever breaks on the way. */
+  /** Hands an input over, piece by piece. Returns what came of it, whatever breaks on the way. */
   async #pump(
     id: string,
     options: Parameters<WriterMethods['loadBegin']>[1],
@@ -150,7 +177,7 @@ export class Records {
     }
   }
 
-  /** Sends the bytes. Answers why they ended before their end; null when they did not. */
+  /** Sends the bytes. Returns why they ended before their end; null when they did not. */
   async #send(id: string, body: AsyncIterable<Uint8Array>): Promise<string | null> {
     try {
       for await (const chunk of body) if (!(await this.#writer.call('loadChunk', [id, chunk]))) break;
@@ -182,8 +209,8 @@ export class Records {
   }
 
   /**
-   * A page of records in record order; with a condition, of those that fulfil it. The index says which those are; what is
-   * sent was looked at once more, because a record may have changed since.
+   * A page of records in record order; with a condition, of those that fulfil it. The index says which those are; what
+   * is sent was looked at once more, because a record may have changed since.
    */
   async list(
     name: string,
@@ -220,7 +247,9 @@ export class Records {
     return row?.json ?? null;
   }
 
-  /** One record. Throws a Failure when there is none, or `filter` hides it, just as it stands there, from whoever asks. */
+  /**
+   * One record. Throws a Failure when there is none, or `filter` hides it, just as it stands there, from whoever asks.
+   */
   async get(name: string, key: string, filter: string | null = null): Promise<RecordJson> {
     const { id } = this.#collections.row(name);
     const json =
@@ -282,7 +311,7 @@ export class Records {
   }
 
   /**
-   * Deletes records; answers how many there were. None of them is found when this answers. With a condition, only those
+   * Deletes records; returns how many there were. None of them is found when this answers. With a condition, only those
    * that fulfil it at the moment they are deleted.
    */
   async remove(name: string, keys: string[], filter: string | null = null): Promise<number> {

@@ -1,11 +1,15 @@
 import type { FieldRule, RecordJson } from '@yucca/contract';
 import { applyRules } from '@yucca/engine/rules';
-import { and, eq, notInArray } from 'drizzle-orm';
+import { and, eq, notInArray, sql } from 'drizzle-orm';
 import type { Db } from '../db/open';
 import { originals } from '../db/schema';
 import type { RecordStore } from './record-store';
 
 const BATCH = 500;
+/** And what they may take: a writer has one thread, and whoever writes elsewhere waits for a transaction. */
+const BATCH_MS = 25;
+/** Stands for the value of a field that was not there before a rule made it. */
+const WAS_ABSENT = '';
 
 export interface RepairOrder {
   collectionId: number;
@@ -29,8 +33,8 @@ function topField(record: RecordJson, path: string): string {
 
 /**
  * Brings the records that are here in line with the field rules. What a rule changes is kept beside (`originals`), and
- * comes back when the rule is gone, unless somebody has written the field anew since. Works in batches of one transaction
- * each; stopped half-way, it can be asked for again and does the rest.
+ * comes back when the rule is gone, unless somebody has written the field anew since. Works in batches of one
+ * transaction each; stopped half-way, it can be asked for again and does the rest.
  */
 export async function repairRecords(
   db: Db,
@@ -40,6 +44,7 @@ export async function repairRecords(
   isCancelled: () => boolean,
 ): Promise<RepairProgress> {
   const progress: RepairProgress = { done: 0, changed: 0 };
+  const keep = keepOriginal(db);
   while (!isCancelled() && restoreSome(db, store, collectionId, rules, progress)) await pause();
   let after = 0;
   for (;;) {
@@ -48,12 +53,14 @@ export async function repairRecords(
       .all(collectionId, after, BATCH) as { order: number; key: string; json: string }[];
     if (rows.length === 0 || isCancelled()) return progress;
     store.transaction(collectionId, () => {
-      for (const { key, json } of rows) {
+      const until = performance.now() + BATCH_MS;
+      for (const { order, key, json } of rows) {
         progress.done++;
-        if (repairOne(db, store, collectionId, key, JSON.parse(json) as RecordJson, rules)) progress.changed++;
+        if (repairOne(keep, store, collectionId, key, JSON.parse(json) as RecordJson, rules)) progress.changed++;
+        after = order;
+        if (performance.now() > until) break;
       }
     });
-    after = rows.at(-1)!.order;
     onProgress(progress);
     await pause();
   }
@@ -62,8 +69,29 @@ export async function repairRecords(
 /** Between batches other writes get their turn. */
 const pause = (): Promise<void> => new Promise((resolve) => setImmediate(resolve));
 
+type KeepOriginal = ReturnType<typeof keepOriginal>;
+
+/** Keeps what a field was before a rule changed it. Prepared: a record may have hundreds of such fields. */
+function keepOriginal(db: Db) {
+  const { placeholder } = sql;
+  return db
+    .insert(originals)
+    .values({
+      collectionId: placeholder('collectionId'),
+      field: placeholder('field'),
+      key: placeholder('key'),
+      before: placeholder('before'),
+      after: placeholder('after'),
+    })
+    .onConflictDoUpdate({
+      target: [originals.collectionId, originals.field, originals.key],
+      set: { before: sql`excluded.before`, after: sql`excluded.after` },
+    })
+    .prepare();
+}
+
 function repairOne(
-  db: Db,
+  keep: KeepOriginal,
   store: RecordStore,
   collectionId: number,
   key: string,
@@ -72,21 +100,22 @@ function repairOne(
 ): boolean {
   const repaired = applyRules(record, rules);
   if (repaired === record) return false;
-  for (const { field } of rules) {
-    const top = topField(record, field);
-    const before = JSON.stringify(record[top]);
+  for (const { field, from } of rules) {
+    const top = from === undefined ? topField(record, field) : field;
+    if (record[top] === repaired[top]) continue;
+    const before = JSON.stringify(record[top]) ?? WAS_ABSENT;
     const after = JSON.stringify(repaired[top]);
     if (before === after) continue;
-    db.insert(originals)
-      .values({ collectionId, field, key, before, after })
-      .onConflictDoUpdate({ target: [originals.collectionId, originals.field, originals.key], set: { before, after } })
-      .run();
+    keep.run({ collectionId, field, key, before, after });
   }
   store.put(collectionId, key, repaired, 'replace');
   return true;
 }
 
-/** Gives back a batch of values whose rule is gone; false when there are none left. */
+/**
+ * Gives back the values of a batch of records whose rules are gone, all of a record in one write; false when there are
+ * none left.
+ */
 function restoreSome(
   db: Db,
   store: RecordStore,
@@ -101,24 +130,49 @@ function restoreSome(
       rules.map(({ field }) => field),
     ),
   );
-  const rows = db.select().from(originals).where(gone).limit(BATCH).all();
-  if (rows.length === 0) return false;
+  const keys = db.selectDistinct({ key: originals.key }).from(originals).where(gone).orderBy(originals.key).limit(BATCH).all(); // prettier-ignore
+  if (keys.length === 0) return false;
+  const goneOf = db
+    .select()
+    .from(originals)
+    .where(and(gone, eq(originals.key, sql.placeholder('key'))))
+    .prepare();
+  const forget = db
+    .delete(originals)
+    .where(and(gone, eq(originals.key, sql.placeholder('key'))))
+    .prepare();
   store.transaction(collectionId, () => {
-    for (const { field, key, before, after } of rows) {
+    const until = performance.now() + BATCH_MS;
+    for (const { key } of keys) {
       const record = store.get(collectionId, key);
-      const top = record && topField(record, field);
-      if (record && top !== null && JSON.stringify(record[top]) === after) {
-        const restored = Object.entries(record).map(([name, value]) => [
-          name,
-          name === top ? JSON.parse(before) : value,
-        ]);
-        store.put(collectionId, key, Object.fromEntries(restored) as RecordJson, 'replace');
+      const restored = record && withOriginals(record, goneOf.all({ key }));
+      if (restored !== null && restored !== record) {
+        store.put(collectionId, key, restored, 'replace');
         progress.changed++;
       }
-      db.delete(originals)
-        .where(and(eq(originals.collectionId, collectionId), eq(originals.field, field), eq(originals.key, key)))
-        .run();
+      forget.run({ key });
+      if (performance.now() > until) break;
     }
   });
   return true;
+}
+
+/** A record with what its fields were before; those that somebody has written anew since stay. */
+function withOriginals(
+  record: RecordJson,
+  kept: readonly { field: string; before: string; after: string }[],
+): RecordJson {
+  const before = new Map<string, string>();
+  for (const one of kept) {
+    const top = topField(record, one.field);
+    if (JSON.stringify(record[top]) === one.after) before.set(top, one.before);
+  }
+  if (before.size === 0) return record;
+  return Object.fromEntries(
+    Object.entries(record).flatMap(([name, value]): [string, unknown][] => {
+      const was = before.get(name);
+      if (was === undefined) return [[name, value]];
+      return was === WAS_ABSENT ? [] : [[name, JSON.parse(was)]];
+    }),
+  ) as RecordJson;
 }

@@ -19,8 +19,8 @@ export interface ExportOrder {
 const PIECE = 256 * 1024;
 
 /**
- * Writes records out, piece by piece. JSON Lines gives back what came in. CSV (RFC 4180) has a column for every field of
- * any record: fields of objects get dotted names, lists become JSON.
+ * Writes records out, piece by piece. JSON Lines gives back what came in. CSV (RFC 4180) has a column for every field
+ * of any record: fields of objects get dotted names, lists become JSON.
  */
 export function* exportRecords(db: Db, order: ExportOrder): Generator<string> {
   // Both passes of CSV see the same records.

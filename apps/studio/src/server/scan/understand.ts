@@ -9,8 +9,8 @@ const SAMPLE = 300;
 const SLICES = 20;
 
 /**
- * Guesses what a result card shows and which facets to offer, so that the search page is worth looking at the moment the
- * data is in.
+ * Guesses what a result card shows and which facets to offer, so that the search page is worth looking at the moment
+ * the data is in.
  */
 export function understandRecords(db: Db, collectionId: number, keyField: string): { card: Card; facets: string[] } {
   const some = sample(db, collectionId);
@@ -18,8 +18,8 @@ export function understandRecords(db: Db, collectionId: number, keyField: string
 }
 
 /**
- * Some records from all over the collection: files are often sorted, so the first ones are all alike. Slices, not single
- * records, because reaching a place costs more than reading on.
+ * Some records from all over the collection: files are often sorted, so the first ones are all alike. Slices, not
+ * single records, because reaching a place costs more than reading on.
  */
 function sample(db: Db, collectionId: number): RecordJson[] {
   const ofCollection = eq(records.collectionId, collectionId);

@@ -1,6 +1,6 @@
 /**
- * Whether whoever asked has gone: what a search needs of an `AbortSignal`, and none of what makes one dear (an event target
- * of the web's kind costs more than all else that a short request does in the main thread).
+ * Whether whoever asked has gone: what a search needs of an `AbortSignal`, and none of what makes one dear (an event
+ * target of the web's kind costs more than all else that a short request does in the main thread).
  */
 export type HangUp = Pick<AbortSignal, 'aborted'> & {
   addEventListener(type: 'abort', listener: () => void, options?: { once?: boolean }): void;

@@ -8,6 +8,7 @@ import type {
   TypoExamples,
   Whereabouts,
 } from '@yucca/contract';
+import type { QueryContext } from '@yucca/engine';
 import { randomUUID } from 'node:crypto';
 import type { Clock } from '../clock';
 import type { Collections } from '../collections/collections';
@@ -20,19 +21,14 @@ import type { HangUp } from './hang-up';
 import type { Tunings } from '../tuning/tuning';
 import { SearchCancelled, type Question, type Run, type Searchers } from './searchers';
 
-/** Who asks, as far as a search minds. */
-export interface SearchOptions {
-  /** Fires when the caller has gone. */
-  signal?: HangUp | undefined;
-  /** A condition the caller cannot get round (of its key): other records do not exist for it. */
-  forcedFilter?: string | undefined;
-}
+/** Who asks, as far as a search minds: the condition of the key, and a signal that fires when the caller has gone. */
+export type Asking = Pick<QueryContext, 'forcedFilter'> & { signal?: HangUp | undefined };
 
 /** Past queries read for a completion: some may find nothing any more. */
 const PAST_QUERIES_READ = 20;
 
 export interface SearchParts {
-  clock: Pick<Clock, 'now'>;
+  clock: Pick<Clock, 'today'>;
   collections: Collections;
   indexManager: IndexManager;
   searchers: Searchers;
@@ -49,32 +45,31 @@ export class SearchService {
     this.#parts = parts;
   }
 
-  /** What would answer now, as a text: a repeated question to the same has the same answer. Placements depend on the day. */
+  /**
+   * What would answer now, as a text: a repeated question to the same has the same answer. Placements depend on the
+   * day.
+   */
   state(name: string): string {
-    const { collections, indexManager } = this.#parts;
-    return `${indexManager.facts(collections.idOf(name)).generation}/${this.#today()}`;
-  }
-
-  #today(): string {
-    return new Date(this.#parts.clock.now()).toISOString().slice(0, 10);
+    const { clock, collections, indexManager } = this.#parts;
+    return `${indexManager.facts(collections.idOf(name)).generation}/${clock.today()}`;
   }
 
   /** Answers a search. Throws a Failure for what is not there, a SearchCancelled when `signal` fires first. */
-  async search(name: string, request: SearchRequest, options: SearchOptions = {}): Promise<SearchAnswer> {
-    return JSON.parse((await this.searchJson(name, request, options)).json) as SearchAnswer;
+  async search(name: string, request: SearchRequest, asking: Asking = {}): Promise<SearchAnswer> {
+    return JSON.parse((await this.searchJson(name, request, asking)).json) as SearchAnswer;
   }
 
   /** The same as JSON, made by the searcher's thread, for the route that sends it on as it is. */
   async searchJson(
     name: string,
     request: SearchRequest,
-    options: SearchOptions = {},
+    asking: Asking = {},
   ): Promise<{ json: string; timing: SearchAnswer['timing'] }> {
     const start = performance.now();
     // One text crosses to the thread quicker than a tree of objects, which is copied node by node.
     const asked = JSON.stringify(request);
-    const found = await this.#ask(name, options, (thread, ask) => thread.call('searchJson', [ask, asked]), request);
-    const queryId = this.#keep(name, request, options, found.total);
+    const found = await this.#ask(name, asking, (thread, ask) => thread.call('searchJson', [ask, asked]), request);
+    const queryId = this.#keep(name, request, asking, found.total);
     const rest = { queryId, timing: timing(start, found.engineMs) };
     return { json: `${found.json.slice(0, -1)},${JSON.stringify(rest).slice(1)}`, timing: rest.timing };
   }
@@ -86,49 +81,46 @@ export class SearchService {
     facet: string,
     text: string,
     size: number,
-    options: SearchOptions = {},
+    asking: Asking = {},
   ): Promise<FacetValuesAnswer> {
     return this.#ask(
       name,
-      options,
+      asking,
       (thread, ask) => thread.call('facetValues', [ask, request, facet, text, size]),
       request,
     );
   }
 
   /** Completions of what is being typed. */
-  suggest(name: string, q: string, size: number, options: SearchOptions = {}): Promise<SuggestAnswer> {
+  suggest(name: string, q: string, size: number, asking: Asking = {}): Promise<SuggestAnswer> {
     const id = this.#parts.collections.idOf(name);
-    const past = this.#parts.pastQueries.beginningWith(id, options.forcedFilter ?? '', q, PAST_QUERIES_READ);
-    return this.#ask(name, options, (thread, ask) => thread.call('suggest', [ask, q, size, past]));
+    const past = this.#parts.pastQueries.beginningWith(id, asking.forcedFilter ?? '', q, PAST_QUERIES_READ);
+    return this.#ask(name, asking, (thread, ask) => thread.call('suggest', [ask, q, size, past]));
   }
 
-  /** Whether a query that was answered is one to offer to others: neither half-typed nor misspelt, and still finding. */
+  /**
+   * Whether a query that was answered is one to offer to others: neither half-typed nor misspelt, and still finding.
+   */
   async isWorthOffering({ collection, collectionId, scope, q }: AnsweredQuery): Promise<boolean> {
     // Another collection may have got the name since.
     if (this.#parts.collections.idOf(collection) !== collectionId) return false;
-    const options = scope === '' ? {} : { forcedFilter: scope };
-    return this.#ask(collection, options, (thread, ask) => thread.call('isWorthOffering', [ask, q]));
+    const asking = scope === '' ? {} : { forcedFilter: scope };
+    return this.#ask(collection, asking, (thread, ask) => thread.call('isWorthOffering', [ask, q]));
   }
 
   /** Where a record stands among the results of a search, or all that keeps it out of them. */
-  whereabouts(name: string, request: SearchRequest, id: string, options: SearchOptions = {}): Promise<Whereabouts> {
-    return this.#ask(name, options, (thread, ask) => thread.call('whereabouts', [ask, request, id]), request);
+  whereabouts(name: string, request: SearchRequest, id: string, asking: Asking = {}): Promise<Whereabouts> {
+    return this.#ask(name, asking, (thread, ask) => thread.call('whereabouts', [ask, request, id]), request);
   }
 
   /** Words that the typo rules of the draft take for others than those of live do. */
-  typoExamples(name: string, options: SearchOptions = {}): Promise<TypoExamples> {
-    return this.#ask(name, options, (thread, ask) => thread.call('typoExamples', [ask]));
+  typoExamples(name: string, asking: Asking = {}): Promise<TypoExamples> {
+    return this.#ask(name, asking, (thread, ask) => thread.call('typoExamples', [ask]));
   }
 
   /** What a tuning that nobody has saved would do to some queries, against the draft. */
-  trial(
-    name: string,
-    tuning: TuningDocument,
-    queries: readonly string[],
-    options: SearchOptions = {},
-  ): Promise<TrialEffect[]> {
-    return this.#ask(name, options, (thread, ask) => thread.call('trial', [ask, tuning, [...queries]]));
+  trial(name: string, tuning: TuningDocument, queries: readonly string[], asking: Asking = {}): Promise<TrialEffect[]> {
+    return this.#ask(name, asking, (thread, ask) => thread.call('trial', [ask, tuning, [...queries]]));
   }
 
   /** The keys of the records that fulfil a CQL2-Text condition. */
@@ -142,8 +134,8 @@ export class SearchService {
   }
 
   /**
-   * How many records fulfil a condition, and the keys of a page of them. `mayName`: whether a misspelt field may be answered
-   * with the name of another, which may stand in hidden records alone.
+   * How many records fulfil a condition, and the keys of a page of them. `mayName`: whether a misspelt field may be
+   * answered with the name of another, which may stand in hidden records alone.
    */
   keysPage(
     name: string,
@@ -159,7 +151,7 @@ export class SearchService {
   #keep(
     collection: string,
     { q = '', record = true, version = 'live' }: SearchRequest,
-    { forcedFilter: scope = '' }: SearchOptions,
+    { forcedFilter: scope = '' }: Asking,
     total: number,
   ): string {
     const queryId = randomUUID();
@@ -172,17 +164,17 @@ export class SearchService {
 
   async #ask<T>(
     name: string,
-    { signal, forcedFilter }: SearchOptions,
+    { signal, forcedFilter }: Asking,
     run: Run<T>,
     { version, on }: Pick<SearchRequest, 'version' | 'on'> = {},
   ): Promise<T> {
-    const { collections, indexManager, searchers } = this.#parts;
+    const { clock, collections, indexManager, searchers } = this.#parts;
     const id = collections.idOf(name);
     indexManager.requireReady(id);
     if (version === 'draft') indexManager.requireDraft(id);
-    const today = on ?? this.#today();
+    const today = on ?? clock.today();
     const older = typeof version === 'number' ? this.#older(name, id, version) : undefined;
-    const question: Question = { collectionId: id, today, forcedFilter, older };
+    const question: Question = { collectionId: id, context: { today, forcedFilter }, older };
     try {
       return await searchers.ask(question, run, signal);
     } catch (error) {
@@ -194,7 +186,10 @@ export class SearchService {
     }
   }
 
-  /** The tuning of a published version. Throws a Failure when there is none, or when the index no longer has what it needs. */
+  /**
+   * The tuning of a published version. Throws a Failure when there is none, or when the index no longer has what it
+   * needs.
+   */
   #older(name: string, id: number, version: number): TuningDocument {
     const document = this.#parts.tunings.get(name, version);
     if (!this.#parts.indexManager.canAnswer(id, [document]))

@@ -69,8 +69,8 @@ export class Searchers {
   }
 
   /**
-   * Has a question answered by the next idle thread. One whose thread was lost is asked once more: what is asked changes
-   * nothing. Rejects with a SearchCancelled when `signal` fires first.
+   * Has a question answered by the next idle thread. One whose thread was lost is asked once more: what is asked
+   * changes nothing. Rejects with a SearchCancelled when `signal` fires first.
    */
   async ask<T>(question: Question, run: Run<T>, signal?: HangUp): Promise<T> {
     try {

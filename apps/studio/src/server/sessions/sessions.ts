@@ -13,8 +13,8 @@ const SESSION_DAYS = 14;
 const PASSWORD = 'studio-password';
 const LEAST_LETTERS = 10;
 /**
- * Tries at signing in within a minute: from one address, and from all of them. The second is far above the first, so that
- * whoever guesses from somewhere else does not keep the owner out.
+ * Tries at signing in within a minute: from one address, and from all of them. The second is far above the first, so
+ * that whoever guesses from somewhere else does not keep the owner out.
  */
 const TRIES = 10;
 const TRIES_OF_ALL = 300;
@@ -28,6 +28,12 @@ function sameText(a: string, b: string): boolean {
   return timingSafeEqual(createHash('sha256').update(a).digest(), createHash('sha256').update(b).digest());
 }
 
+export interface SessionsParts {
+  db: Db;
+  password: string | null;
+  clock: Pick<Clock, 'now'>;
+}
+
 /**
  * Who is signed in to the studio. On a server that only this machine reaches nobody needs to; on any other, the one
  * password from the environment opens it, or the one its owner sets at the first visit with a code from the log.
@@ -39,7 +45,7 @@ export class Sessions {
   readonly #clock: Pick<Clock, 'now'>;
   #code: string | null = null;
 
-  constructor(db: Db, password: string | null, clock: Pick<Clock, 'now'>) {
+  constructor({ db, password, clock }: SessionsParts) {
     this.#db = db;
     this.#fixed = password;
     this.#clock = clock;
@@ -51,8 +57,8 @@ export class Sessions {
   }
 
   /**
-   * Makes sure that there is a way to set the first password: prints the code that lets a visitor do it, once. It is good
-   * for one use and until the next start.
+   * Makes sure that there is a way to set the first password: prints the code that lets a visitor do it, once. It is
+   * good for one use and until the next start.
    */
   offerCode(print: (text: string) => void): void {
     if (this.hasPassword || this.#code !== null) return;
@@ -68,7 +74,7 @@ export class Sessions {
     return this.#code;
   }
 
-  /** Sets the first password. Throws a Failure for a wrong code or a weak password. Answers the cookie's value. */
+  /** Sets the first password. Throws a Failure for a wrong code or a weak password. Returns the cookie's value. */
   async setPassword(code: string, password: string, from = 'unknown'): Promise<string> {
     this.#countTry(from);
     if (this.hasPassword) throw new Failure('conflict', 'A password is set already. Sign in with it.');
@@ -84,7 +90,7 @@ export class Sessions {
     return this.#begin();
   }
 
-  /** Signs in. Throws a Failure for a wrong password, or for too many tries. Answers the cookie's value. */
+  /** Signs in. Throws a Failure for a wrong password, or for too many tries. Returns the cookie's value. */
   async signIn(password: string, from = 'unknown'): Promise<string> {
     this.#countTry(from);
     if (!(await this.#isPassword(password))) throw new Failure('forbidden', 'That is not the password.');

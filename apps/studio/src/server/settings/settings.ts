@@ -4,13 +4,19 @@ import { Failure } from '../failure';
 import type { FieldRules } from '../field-rules/field-rules';
 import { checkTuning, type Tunings } from '../tuning/tuning';
 
+export interface SettingsParts {
+  collections: Collections;
+  tunings: Tunings;
+  fieldRules: FieldRules;
+}
+
 /** A collection's settings as one document: what a team keeps in its repository. */
 export class SettingsService {
   readonly #collections: Collections;
   readonly #tunings: Tunings;
   readonly #fieldRules: FieldRules;
 
-  constructor(collections: Collections, tunings: Tunings, fieldRules: FieldRules) {
+  constructor({ collections, tunings, fieldRules }: SettingsParts) {
     this.#collections = collections;
     this.#tunings = tunings;
     this.#fieldRules = fieldRules;

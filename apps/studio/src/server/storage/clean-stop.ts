@@ -3,7 +3,7 @@ import path from 'node:path';
 
 const file = (dataDir: string): string => path.join(dataDir, 'running');
 
-/** Marks that a process works on the folder. Answers whether the one before it came to a clean end. */
+/** Marks that a process works on the folder. Returns whether the one before it came to a clean end. */
 export function markRunning(dataDir: string): boolean {
   const clean = !existsSync(file(dataDir));
   writeFileSync(file(dataDir), `${process.pid}\n`);

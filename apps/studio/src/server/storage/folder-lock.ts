@@ -8,8 +8,9 @@ export class FolderTaken extends Error {
 }
 
 /**
- * Holds a data folder for this process. The lock is one of SQLite's own on a small database that is used for nothing else:
- * the system takes it away from a process that ends, however it ends, so that no lock of a dead one is ever in the way.
+ * Holds a data folder for this process. The lock is one of SQLite's own on a small database that is used for nothing
+ * else: the system takes it away from a process that ends, however it ends, so that no lock of a dead one is ever in
+ * the way.
  */
 export class FolderLock {
   readonly #client: Database.Database;
@@ -26,7 +27,8 @@ export class FolderLock {
       client.exec('begin exclusive');
     } catch (error) {
       client.close();
-      if (error instanceof Database.SqliteError && error.code.startsWith('SQLITE_BUSY'))
+      // Told by its code: the driver's class is another one wherever the driver is loaded once more.
+      if ((error as { code?: string }).code?.startsWith('SQLITE_BUSY'))
         throw new FolderTaken(`The data folder ${dataDir} is in use by ${nameOf(holder)}. Two cannot share one.`);
       throw error;
     }

@@ -27,7 +27,7 @@ export class StorageHealth {
     return { state: this.#refused === null ? 'ok' : 'refusing', reason, since };
   }
 
-  /** Takes note of an error when it was the disk that refused. Answers whether it was. */
+  /** Takes note of an error when it was the disk that refused. Returns whether it was. */
   heard(error: unknown): boolean {
     const code = storageCodeOf(error);
     // A database that is busy is no disk that refuses.

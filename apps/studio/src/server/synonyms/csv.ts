@@ -6,8 +6,8 @@ import { Failure } from '../failure';
 import { oneWayGroup, sameGroup, type ParsedSynonyms } from './parsed-synonyms';
 
 /**
- * Synonyms as CSV (RFC 4180), a row for each group: `same` and its words, or `oneWay`, what is typed and what it finds as
- * well. A file without these words is a list of groups of the same meaning. Throws a Failure that names the line.
+ * Synonyms as CSV (RFC 4180), a row for each group: `same` and its words, or `oneWay`, what is typed and what it finds
+ * as well. A file without these words is a list of groups of the same meaning. Throws a Failure that names the line.
  */
 export function synonymsFromCsv(text: string): ParsedSynonyms {
   let rows: string[][];

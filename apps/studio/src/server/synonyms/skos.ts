@@ -16,9 +16,9 @@ export type RdfType = 'text/turtle' | 'application/rdf+xml' | 'application/ld+js
 const BASE = 'urn:yucca:synonyms:';
 
 /**
- * Synonyms from a SKOS vocabulary (W3C, 2009). The preferred and alternative labels of a concept mean the same; its hidden
- * labels, which SKOS keeps for misspellings, find it and are not found by it; and a concept finds its narrower ones.
- * Throws a Failure that says where the file cannot be read.
+ * Synonyms from a SKOS vocabulary (W3C, 2009). The preferred and alternative labels of a concept mean the same; its
+ * hidden labels, which SKOS keeps for misspellings, find it and are not found by it; and a concept finds its narrower
+ * ones. Throws a Failure that says where the file cannot be read.
  */
 export async function synonymsFromSkos(text: string, type: RdfType): Promise<ParsedSynonyms> {
   const store = new Store();
@@ -82,8 +82,8 @@ function refuseContext(url: string): Promise<never> {
 }
 
 /**
- * The groups as a SKOS vocabulary: a concept for each, with the words that mean the same as its labels. What leads one way
- * to one word is a hidden label of it; what leads to several, a concept with narrower ones.
+ * The groups as a SKOS vocabulary: a concept for each, with the words that mean the same as its labels. What leads one
+ * way to one word is a hidden label of it; what leads to several, a concept with narrower ones.
  */
 function quadsFor(groups: readonly SynonymGroup[], language: string): Quad[] {
   const quads: Quad[] = [];

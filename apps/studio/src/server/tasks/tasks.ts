@@ -21,6 +21,11 @@ export function isOver({ state }: Task): boolean {
   return OVER.has(state);
 }
 
+export interface TasksParts {
+  db: Db;
+  storage: Pick<StorageHealth, 'heard'>;
+}
+
 /** Long work: what runs now, in memory; what ran, in the database. */
 export class Tasks {
   readonly #db: Db;
@@ -30,7 +35,7 @@ export class Tasks {
   readonly #ended = new LRUCache<string, Task>({ max: 200 });
   readonly #changes = new EventEmitter().setMaxListeners(0);
 
-  constructor(db: Db, storage: Pick<StorageHealth, 'heard'>) {
+  constructor({ db, storage }: TasksParts) {
     this.#db = db;
     this.#storage = storage;
     this.#closeInterrupted();
@@ -156,7 +161,7 @@ export class Tasks {
     return task;
   }
 
-  /** Calls back with every state of a task from now on; answers a function that stops it. */
+  /** Calls back with every state of a task from now on; returns a function that stops it. */
   watch(id: string, onChange: (task: Task) => void): () => void {
     this.#changes.on(id, onChange);
     return () => this.#changes.off(id, onChange);

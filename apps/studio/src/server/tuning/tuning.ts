@@ -1,23 +1,16 @@
 import type { Task, TuningDocument } from '@yucca/contract';
 import { parseFilter } from '@yucca/engine';
 import { randomUUID } from 'node:crypto';
-import { and, desc, eq, gt } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
 import type { Collections } from '../collections/collections';
 import type { Db } from '../db/open';
 import { collections, tunings } from '../db/schema';
-import { etagOf } from '../etag';
 import { Failure } from '../failure';
 import type { IndexManager } from '../index/index-manager';
 import { applyMergePatch } from '../records/merge-patch';
 import type { Tasks } from '../tasks/tasks';
 import { validate } from '../validate';
-
-export interface TuningVersion {
-  version: number;
-  note: string | null;
-  savedAt: string;
-  live: boolean;
-}
+import { tagOf, Versions, type VersionEntry } from '../versions/versions';
 
 /** The build of an index that a draft waits for, as a task. */
 export interface Indexing {
@@ -25,8 +18,14 @@ export interface Indexing {
   ended: Promise<Task>;
 }
 
-const DRAFT = 0;
 const TOLD_EVERY_MS = 200;
+
+export interface TuningsParts {
+  db: Db;
+  collections: Collections;
+  indexManager: IndexManager;
+  tasks: Tasks;
+}
 
 /** How a collection is searched: a live version, at most one draft, a history. */
 export class Tunings {
@@ -34,47 +33,34 @@ export class Tunings {
   readonly #collections: Collections;
   readonly #indexManager: IndexManager;
   readonly #tasks: Tasks;
+  readonly #versions: Versions<TuningDocument>;
   /** The task of the build that each collection's draft waits for. */
   readonly #indexing = new Map<number, Indexing>();
 
-  constructor(db: Db, collectionsService: Collections, indexManager: IndexManager, tasks: Tasks) {
+  constructor({ db, collections, indexManager, tasks }: TuningsParts) {
     this.#db = db;
-    this.#collections = collectionsService;
+    this.#collections = collections;
     this.#indexManager = indexManager;
     this.#tasks = tasks;
+    this.#versions = new Versions(db, tunings);
   }
 
   /** A version's document. With no draft, the draft is the live document. */
   get(name: string, version: 'live' | 'draft' | number): TuningDocument {
     const { id, liveVersion } = this.#collections.row(name);
-    const wanted = version === 'live' ? liveVersion : version === 'draft' ? DRAFT : version;
-    const found = this.#find(id, wanted) ?? (wanted === DRAFT ? this.#find(id, liveVersion) : null);
+    const found = this.#versions.read(id, liveVersion, version);
     if (!found) throw new Failure('not-found', `“${name}” has no tuning version ${version}.`);
     return found;
   }
 
-  #find(collectionId: number, version: number): TuningDocument | null {
-    const text = this.#text(collectionId, version);
-    return text === null ? null : (JSON.parse(text) as TuningDocument);
-  }
-
-  #text(collectionId: number, version: number): string | null {
-    const row = this.#db
-      .select({ document: tunings.document })
-      .from(tunings)
-      .where(and(eq(tunings.collectionId, collectionId), eq(tunings.version, version)))
-      .get();
-    return row?.document ?? null;
-  }
-
   /** What a draft is told by: another one for every other document. */
   tagOf(document: TuningDocument): string {
-    return etagOf(JSON.stringify(document));
+    return tagOf(document);
   }
 
   /**
-   * Puts another draft in the place of the one there is. With `onlyIf`, the tag of the draft that somebody changed, only
-   * when that is still it: throws a Failure when it has been changed by somebody else meanwhile.
+   * Puts another draft in the place of the one there is. With `onlyIf`, the tag of the draft that somebody changed,
+   * only when that is still it: throws a Failure when it has been changed by somebody else meanwhile.
    */
   async replaceDraft(name: string, input: unknown, onlyIf: string | null = null): Promise<TuningDocument> {
     const document = checkTuning(input);
@@ -87,29 +73,32 @@ export class Tunings {
   }
 
   async #change(name: string, onlyIf: string | null, make: () => TuningDocument): Promise<TuningDocument> {
-    const { id } = this.#collections.row(name);
+    const { id, liveVersion } = this.#collections.row(name);
     // What is wrong is told at once, not after whatever is under way.
-    this.#requireTag(name, onlyIf);
+    this.#versions.requireTag(id, liveVersion, onlyIf);
     make();
     const document = await this.#indexManager.retune(id, () => {
-      this.#requireTag(name, onlyIf);
+      this.#versions.requireTag(id, this.#collections.row(name).liveVersion, onlyIf);
       const made = make();
-      this.#store(id, made);
+      this.#versions.storeDraft(id, made);
       return made;
     });
     this.#indexManager.ensure(id);
     return document;
   }
 
-  /** Settles, however that goes, when the index that the draft needs has been built. Null when the index can answer it already. */
+  /**
+   * Settles, however that goes, when the index that the draft needs has been built. Null when the index can answer it
+   * already.
+   */
   building(name: string): Promise<void> | null {
     const rebuild = this.#indexManager.ensure(this.#collections.row(name).id);
     return rebuild === null ? null : rebuild.ended.catch(() => {});
   }
 
   /**
-   * The build that makes the index able to answer the draft, as a task to watch, begun when it has to be. Null when the index can already. What
-   * is stored is stored whatever becomes of it.
+   * The build that makes the index able to answer the draft, as a task to watch, begun when it has to be. Null when the
+   * index can already. What is stored is stored whatever becomes of it.
    */
   indexing(name: string): Indexing | null {
     const { id } = this.#collections.row(name);
@@ -137,23 +126,6 @@ export class Tunings {
     return indexing;
   }
 
-  #store(collectionId: number, document: TuningDocument): void {
-    const values = { document: JSON.stringify(document), savedAt: new Date().toISOString() };
-    this.#db
-      .insert(tunings)
-      .values({ collectionId, version: DRAFT, ...values })
-      .onConflictDoUpdate({ target: [tunings.collectionId, tunings.version], set: values })
-      .run();
-  }
-
-  #requireTag(name: string, onlyIf: string | null): void {
-    if (onlyIf === null || onlyIf === '*') return;
-    const { id, liveVersion } = this.#collections.row(name);
-    // As it is stored: reading thousands of synonyms only to write them out again took longer than all else.
-    if (onlyIf === etagOf(this.#text(id, DRAFT) ?? this.#text(id, liveVersion) ?? '{}')) return;
-    throw new Failure('stale', 'The draft has been changed elsewhere since you read it. Read it again.');
-  }
-
   /** Settles when no build is under way any more. */
   async settled(): Promise<void> {
     await Promise.allSettled([...this.#indexing.values()].map(({ ended }) => ended));
@@ -166,24 +138,18 @@ export class Tunings {
 
   async discardDraft(name: string): Promise<void> {
     const { id } = this.#collections.row(name);
-    await this.#indexManager.retune(id, () => this.#dropDraft(id));
+    await this.#indexManager.retune(id, () => this.#versions.dropDraft(id));
   }
 
-  #dropDraft(collectionId: number): void {
-    this.#db
-      .delete(tunings)
-      .where(and(eq(tunings.collectionId, collectionId), eq(tunings.version, DRAFT)))
-      .run();
-  }
-
-  /** Makes the draft live in one step; answers the new version. Answers the live version when there is no draft. */
+  /** Makes the draft live in one step; returns the new version. Returns the live version when there is no draft. */
   async publish(name: string, note: string | null): Promise<number> {
     const { id } = this.#collections.row(name);
     for (;;) {
       await this.#indexManager.ensure(id)?.ended;
-      // The draft as it is when it is the publishing's turn: one that was saved before that goes live, a later one stays.
+      // The draft as it is when it is the publishing's turn: one that was saved before that goes live, a later one
+      // stays.
       const version = await this.#indexManager.retune(id, () => {
-        const document = this.#find(id, DRAFT);
+        const document = this.#versions.draft(id);
         // It was changed meanwhile, into one that the index cannot answer yet.
         if (document !== null && !this.#indexManager.canAnswer(id, [document])) return null;
         return this.#makeLive(id, document, note);
@@ -197,38 +163,22 @@ export class Tunings {
       .transaction((): number => {
         const { liveVersion } = this.#db.select().from(collections).where(eq(collections.id, collectionId)).get()!;
         if (document === null) return liveVersion;
-        const newest = this.#db
-          .select({ version: tunings.version })
-          .from(tunings)
-          .where(eq(tunings.collectionId, collectionId))
-          .orderBy(desc(tunings.version))
-          .get();
-        const version = Math.max(newest?.version ?? 0, liveVersion) + 1;
         const savedAt = new Date().toISOString();
-        this.#db
-          .insert(tunings)
-          .values({ collectionId, version, document: JSON.stringify(document), note, savedAt })
-          .run();
+        const version = this.#versions.add(collectionId, liveVersion, document, note, savedAt);
         this.#db
           .update(collections)
           .set({ liveVersion: version, changedAt: savedAt })
           .where(eq(collections.id, collectionId))
           .run();
-        this.#dropDraft(collectionId);
+        this.#versions.dropDraft(collectionId);
         return version;
       })
       .immediate();
   }
 
-  versions(name: string): TuningVersion[] {
+  versions(name: string): VersionEntry[] {
     const { id, liveVersion } = this.#collections.row(name);
-    const rows = this.#db
-      .select()
-      .from(tunings)
-      .where(and(eq(tunings.collectionId, id), gt(tunings.version, DRAFT)))
-      .orderBy(desc(tunings.version))
-      .all();
-    return rows.map(({ version, note, savedAt }) => ({ version, note, savedAt, live: version === liveVersion }));
+    return this.#versions.list(id, liveVersion);
   }
 }
 

@@ -25,7 +25,7 @@ export class VisitorEvents {
     this.#parts = parts;
   }
 
-  /** Takes events in; answers how many. All of them or none. */
+  /** Takes events in; returns how many. All of them or none. */
   take(events: readonly VisitorEvent[], now = Date.now()): number {
     const rows = events.map(({ type, queryId, recordId, position = null, session = null, at }) => {
       const told = at === undefined ? now : Date.parse(at);

@@ -46,7 +46,7 @@ const methods = {
     return { ...built, unsaved, tookMs: performance.now() - start };
   },
 
-  /** Writes a segment that could not be written before. Answers what the disk says; null = written. */
+  /** Writes a segment that could not be written before. Returns what the disk says; null = written. */
   save,
 
   /** Opens a file and checks it. Throws when it is missing or damaged. */

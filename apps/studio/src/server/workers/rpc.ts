@@ -293,7 +293,10 @@ export class ThreadOnDemand<M extends Methods> {
 const BEAT_EVERY_MS = 500;
 const ownPulse = (workerData as Partial<Pulse> | null)?.pulse;
 
-/** Shows that this thread gets on. Called in loops that go on for long without a pause; outside a thread it does nothing. */
+/**
+ * Shows that this thread gets on. Called in loops that go on for long without a pause; outside a thread it does
+ * nothing.
+ */
 export function beat(): void {
   if (ownPulse !== undefined) Atomics.add(ownPulse, 0, 1);
 }

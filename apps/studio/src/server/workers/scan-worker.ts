@@ -2,12 +2,19 @@
 import type { BackupFacts, Card, FieldRule, Profile, RuleEffect } from '@yucca/contract';
 import { Profiler } from '@yucca/engine/profile';
 import { EffectCounter } from '@yucca/engine/rules';
+import { strToU8, zipSync, type ZipOptions } from 'fflate';
 import { workerData } from 'node:worker_threads';
 import { openDb } from '../db/open';
 import { eachRecord } from '../scan/each-record';
 import { exportRecords, type ExportOrder } from '../scan/export';
 import { copyEverything, type BackupOrder } from '../backups/copy-everything';
 import { problemsOf } from '../backups/problems-of';
+import { FormatError } from '@/formats/format-error';
+import { asJson, MOST_BYTES } from '@/formats/whole-formats';
+import { gunzipSync } from 'node:zlib';
+import { packCollection, type PackedCollection, type PackJob } from '../handover/offline/pack-collection';
+import type { Files } from '../handover/targets/target';
+import { formatted } from '../handover/written/format';
 import { understandRecords } from '../scan/understand';
 import { serve, StateLost, tell } from './rpc';
 import type { ThreadData } from './spawn';
@@ -19,7 +26,9 @@ const { dataDir } = workerData as ThreadData;
 const db = openDb(dataDir, { readonly: true });
 const running = new Map<string, { pieces: Generator<string>; close: () => void; askedAt: number }>();
 
-/** An export nobody has asked for a piece of for so long is over: its snapshot keeps the write-ahead log from shrinking. */
+/**
+ * An export nobody has asked for a piece of for so long is over: its snapshot keeps the write-ahead log from shrinking.
+ */
 const FORGOTTEN_MS = 5 * 60_000;
 
 function closeForgotten(): void {
@@ -50,10 +59,28 @@ export interface ScanEvent {
   share: number;
 }
 
+/** What was packed with gzip. Throws a FormatError. */
+function unpackedWhole(packed: Uint8Array): Uint8Array {
+  try {
+    return gunzipSync(packed, { maxOutputLength: MOST_BYTES + 1 });
+  } catch (error) {
+    throw new FormatError(
+      (error as NodeJS.ErrnoException).code === 'ERR_BUFFER_TOO_LARGE'
+        ? `Files of this format are read as a whole, up to ${MOST_BYTES / 1024 / 1024} MB; unpacked, this one is larger.`
+        : 'The input says it is gzip and cannot be unpacked.',
+    );
+  }
+}
+
 const methods = {
-  async profile(collectionId: number, keyField: string, filter: string | null): Promise<Profile> {
+  async profile(
+    collectionId: number,
+    keyField: string,
+    filter: string | null,
+    rules: readonly FieldRule[],
+  ): Promise<Profile> {
     const start = performance.now();
-    const profiler = new Profiler(keyField);
+    const profiler = new Profiler(keyField, rules);
     await eachOnItsOwn(collectionId, filter, ({ record }) => profiler.add(record()));
     return profiler.finish(Math.round(performance.now() - start));
   },
@@ -65,12 +92,47 @@ const methods = {
     return counter.finish();
   },
 
+  /** A file that is read as a whole, as JSON; see `asJson`. */
+  async asJson(packed: Uint8Array, mediaType: string, gzip: boolean, charset: string | null): Promise<Uint8Array> {
+    return (await asJson(gzip ? unpackedWhole(packed) : packed, mediaType, charset)).json;
+  },
+
+  /** A collection as files for a place without a server. */
+  async packCollection(job: PackJob): Promise<PackedCollection> {
+    const own = openDb(dataDir, { readonly: true });
+    try {
+      return await packCollection(own, dataDir, job);
+    } finally {
+      own.$client.close();
+    }
+  },
+
+  /** Written files, laid out as their owner would have them. */
+  layOut(files: Files): Promise<Files> {
+    return formatted(files);
+  },
+
+  /** The same as a ZIP archive, in a folder of their own. */
+  async zipProject(folder: string, files: Files): Promise<Uint8Array> {
+    const entries = Object.entries(await formatted(files)).map(
+      ([name, content]): [string, [Uint8Array, ZipOptions]] => [
+        `${folder}/${name}`,
+        // What is packed already only takes time.
+        [
+          typeof content === 'string' ? strToU8(content) : content,
+          { level: /\.(gz|tgz|png|jpe?g|webp)$/.test(name) ? 0 : 6 },
+        ],
+      ],
+    );
+    return zipSync(Object.fromEntries(entries));
+  },
+
   /** Guesses a card and facets. */
   understand(collectionId: number, keyField: string): { card: Card; facets: string[] } {
     return understandRecords(db, collectionId, keyField);
   },
 
-  /** Reads the whole database; answers what is wrong with it, in SQLite's words. */
+  /** Reads the whole database; returns what is wrong with it, in SQLite's words. */
   checkDatabase(): string[] {
     const own = openDb(dataDir, { readonly: true });
     try {

@@ -23,6 +23,7 @@ import {
   typoExamples,
   whereabouts,
   type Generation,
+  type QueryContext,
 } from '@yucca/engine';
 import { rankBiasedOverlap } from '@yucca/engine/compare';
 import { workerData } from 'node:worker_threads';
@@ -67,9 +68,7 @@ export interface Ask {
   collectionId: number;
   /** Number of the call, from 1; the caller writes it into the flag to have it stopped. */
   ticket: number;
-  /** ISO date. */
-  today: string;
-  forcedFilter?: string | undefined;
+  context: QueryContext;
   /** The tuning of a request for a version by its number. */
   older?: TuningDocument | undefined;
 }
@@ -105,12 +104,9 @@ function tuningsOf(texts: { live: string; draft: string }, known?: OpenCollectio
   return { live, draft: texts.draft === texts.live ? live : read(texts.draft, [live, ...before]) };
 }
 
-function contextOf({ ticket, today, forcedFilter }: Ask) {
-  return {
-    today,
-    ...(forcedFilter === undefined ? {} : { forcedFilter }),
-    cancelled: () => Atomics.load(cancelFlag, 0) === ticket,
-  };
+/** A flag crosses between threads, a function does not. */
+function contextOf({ ticket, context }: Ask): QueryContext {
+  return { ...context, cancelled: () => Atomics.load(cancelFlag, 0) === ticket };
 }
 
 /**
@@ -163,7 +159,10 @@ const methods = {
     cancelFlag = flag;
   },
 
-  /** The question and the answer as JSON: a text crosses threads for next to nothing, a tree of objects is copied node by node. */
+  /**
+   * The question and the answer as JSON: a text crosses threads for next to nothing, a tree of objects is copied node
+   * by node.
+   */
   searchJson(ask: Ask, asked: string): { json: string; total: number; engineMs: number } {
     const request = JSON.parse(asked) as SearchRequest;
     const { generation, tuning } = find(ask, request.version);

@@ -60,14 +60,14 @@ const methods = {
     );
   },
 
-  /** Hands over bytes; answers when more may come, and whether they are wanted. */
+  /** Hands over bytes; resolves when more may come, and whether they are wanted. */
   async loadChunk(id: string, chunk: Uint8Array): Promise<boolean> {
     const job = loads.get(id);
     if (!job) throw new StateLost('the load was begun by another');
     return job.write(chunk);
   },
 
-  /** No more bytes; answers when every row is stored or counted as failed. `broken` = the sender vanished. */
+  /** No more bytes; resolves when every row is stored or counted as failed. `broken` = the sender vanished. */
   async loadEnd(id: string, broken: string | null): Promise<LoadProgress> {
     const job = loads.get(id);
     if (!job) throw new StateLost('the load was begun by another');

@@ -7,9 +7,9 @@ import { isFailure } from '@/server/failure';
 import { runtime } from '@/server/runtime';
 
 /** What a hosted page is made of, read once a request; for a slug that nothing is at, the page that says so. */
-export const pageOf = cache((slug: string): InterfacePage => {
+export const pageOf = cache((slug: string, version: 'live' | 'draft' = 'live'): InterfacePage => {
   try {
-    return runtime().interfaces.page(slug);
+    return runtime().interfaces.page(slug, version);
   } catch (error) {
     if (isFailure(error)) notFound();
     throw error;

@@ -1,13 +1,12 @@
 import { LIMITS } from '@yucca/contract';
-import { BY_DISTANCE, pagesUpTo, parseAddress, requestFor, standingRequest, type Query } from '@yucca/kit';
-import { redirectOf } from '@yucca/kit/react';
+import { BY_DISTANCE, pagesUpTo, parseAddress, redirectOf, requestFor, standingRequest, type Query } from '@yucca/kit';
 import type { Metadata } from 'next';
 import { redirect } from 'next/navigation';
-import { PageFrame } from '@/features/search-page/page-frame';
 import { SearchPage } from '@/features/search-page/search-page';
 import { asJsonLd, listOf } from '@/features/search-page/structured-data';
 import { runtime } from '@/server/runtime';
 import { baseOf, pageOf } from './page-of';
+import { PageStyles } from './page-styles';
 
 export const dynamic = 'force-dynamic';
 
@@ -24,14 +23,20 @@ function queryString(parsed: Record<string, string | string[] | undefined>): str
     .join('&');
 }
 
+/** The token of a preview; undefined on the page that visitors see. */
+const previewOf = (sent: Awaited<Props['searchParams']>): string | undefined =>
+  typeof sent.preview === 'string' ? sent.preview : undefined;
+
 export async function generateMetadata({ params, searchParams }: Props): Promise<Metadata> {
   const { title, at } = pageOf((await params).slug);
-  const { q } = await searchParams;
+  const sent = await searchParams;
+  if (previewOf(sent) !== undefined) return { title: { absolute: `Preview of ${title}` }, robots: { index: false } };
+  const { q } = sent;
   const asked = typeof q === 'string' && q !== '';
   return {
     title: { absolute: asked ? `${q} · ${title}` : title },
     description: `Search ${title}.`,
-    alternates: { canonical: at },
+    alternates: { canonical: (await baseOf()) + at },
     // What somebody typed is no page of its own.
     ...(asked && { robots: { index: false, follow: true } }),
   };
@@ -39,8 +44,12 @@ export async function generateMetadata({ params, searchParams }: Props): Promise
 
 export default async function HostedPage({ params, searchParams }: Props) {
   const sent = await searchParams;
-  const { search, keys } = runtime();
-  const page = pageOf((await params).slug);
+  const { search, keys, interfaces } = runtime();
+  const { slug } = await params;
+  const preview = previewOf(sent);
+  if (preview !== undefined && !interfaces.opensDraft(slug, preview)) return <Expired at={pageOf(slug).at} />;
+  // Beside the draft, a preview shows what is live, without being told of as a visit.
+  const page = pageOf(slug, preview === undefined || sent.version === 'live' ? 'live' : 'draft');
   const { query: asked } = parseAddress(queryString(sent), page.facets);
   const sorts = [...page.sorts.map(({ name }) => name), BY_DISTANCE];
   const query: Query = {
@@ -50,26 +59,47 @@ export default async function HostedPage({ params, searchParams }: Props) {
     near: page.geo === null ? null : asked.near,
     page: Math.min(asked.page, Math.floor(LIMITS.resultWindow / page.pageSize)),
   };
-  const ask = (one: Query) => search.search(page.collection, requestFor(one, standingRequest(page)));
+  const ask = (one: Query) =>
+    search.search(page.collection, {
+      ...requestFor(one, standingRequest(page)),
+      ...(preview !== undefined && { record: false }),
+    });
   const answer = page.paging === 'pages' ? await ask(query) : await pagesUpTo(query, ask);
   // Whoever asks for what a placement sends elsewhere is sent there; the developer's panel stays.
-  const elsewhere = sent.lens === '1' ? null : redirectOf(answer);
+  const elsewhere = sent.lens === '1' || preview !== undefined ? null : redirectOf(answer);
   if (elsewhere !== null) redirect(elsewhere);
   const base = await baseOf();
   return (
-    <PageFrame title={page.title} at={page.at}>
-      <h1 className="sr-only">Search {page.title}</h1>
-      <SearchPage
-        page={page}
-        pageKey={keys.pageKey()}
-        query={{ ...query, page: answer.page }}
-        answer={answer}
-        lens={sent.lens === '1'}
-      />
+    <SearchPage
+      page={page}
+      pageKey={keys.pageKey()}
+      query={{ ...query, page: answer.page }}
+      answer={answer}
+      lens={sent.lens === '1'}
+      preview={preview !== undefined}
+    >
+      {preview === undefined && <PageStyles page={page} />}
       <script
         type="application/ld+json"
         dangerouslySetInnerHTML={{ __html: asJsonLd(listOf(answer.results.slice(0, page.pageSize), page, base)) }}
       />
-    </PageFrame>
+    </SearchPage>
+  );
+}
+
+/** In place of a preview whose time is over, or that was never one. */
+function Expired({ at }: { at: string }) {
+  return (
+    <main className="mx-auto max-w-[640px] px-6 py-24">
+      <h1 className="text-[20px] leading-7">This preview is over</h1>
+      <p className="mt-2 text-soft">
+        Previews of a draft are shown for a time. Whoever designs the page can make a new address.
+      </p>
+      <p className="mt-4">
+        <a href={at} className="link">
+          To the page as visitors see it
+        </a>
+      </p>
+    </main>
   );
 }

@@ -217,7 +217,9 @@ interface Explained {
   button: HTMLElement;
 }
 
-/** Why a result stands where it does, and what can be done about it: one for the column, at the row it was asked from. */
+/**
+ * Why a result stands where it does, and what can be done about it: one for the column, at the row it was asked from.
+ */
 function Why({
   explained: { id, button },
   results,

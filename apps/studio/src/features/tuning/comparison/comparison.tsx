@@ -4,10 +4,10 @@ import type { Card, SearchAnswer, SearchResult } from '@yucca/contract';
 import { rankBiasedOverlap } from '@yucca/engine/compare';
 import { EMPTY_QUERY, withText, type SearchSnapshot, type YuccaClient } from '@yucca/kit';
 import { useSearch } from '@yucca/kit/react';
-import { memo, useEffect, useMemo, useRef, useState } from 'react';
+import { memo, useEffect, useMemo, useState } from 'react';
 import { reportProbe } from '@/features/probe/last-probe';
 import { counted, milliseconds } from '@/ui/format';
-import { useDraftStore } from '../draft';
+import { useDraft, useDraftStore } from '../draft';
 import { withPin } from '../placements/placements';
 import { WhereIs } from '../where/where-is';
 import { Column } from './column';
@@ -29,8 +29,6 @@ export interface ComparisonProps {
   text: string;
   /** Grows with every change of the records or the live tuning. */
   generation: number;
-  /** Grows with every change of the draft. */
-  saves: number;
   /** What answers on the left and on the right. */
   left: Version;
   right: Version;
@@ -45,8 +43,8 @@ export interface ComparisonProps {
 
 /** The results of one query under two versions, side by side and joined by lines that show what moved. */
 export function Comparison(props: ComparisonProps) {
-  const { client, collection, card, text, generation, saves, left, right, on, sought } = props;
-  const store = useDraftStore();
+  const { client, collection, card, text, generation, left, right, on, sought } = props;
+  const [{ saves }, store] = useDraft();
   const older = useOlder(collection, generation);
   const stateOf = (version: Version): string => `${generation}/${version === 'draft' ? saves : ''}`;
   const [withFacets, setWithFacets] = useState(false);
@@ -169,39 +167,37 @@ function useVersion({
   generation: number;
 }): SearchSnapshot {
   const store = useDraftStore();
-  const standing = {
-    size: SIZE,
-    // What a row shows, and no more: the answer is half as long.
-    fields: [card.title, card.detail, card.picture].filter((field) => field !== null),
-    explain: true,
-    version,
-    record: false,
-    facets: withFacets ? ['*'] : [],
-    ...(on !== '' && { on }),
-  };
+  const standing = useMemo(
+    () => ({
+      size: SIZE,
+      // What a row shows, and no more: the answer is half as long.
+      fields: [card.title, card.detail, card.picture].filter((field) => field !== null),
+      explain: true,
+      version,
+      record: false,
+      facets: withFacets ? ['*'] : [],
+      ...(on !== '' && { on }),
+    }),
+    [card, version, withFacets, on],
+  );
   const [snapshot, search] = useSearch(() => ({
     client,
     collection,
     request: standing,
     query: withText(EMPTY_QUERY, text),
   }));
-  const request = useRef(standing);
+  // Asked for what is on screen now, and again as soon as the draft is saved: not when the screen has been drawn for
+  // it.
   useEffect(() => {
-    request.current = standing;
-  });
-  useEffect(() => search.change(request.current), [search, generation, version, on, withFacets]);
-  // Asked as soon as the draft is saved, not when the screen has been drawn for it.
-  useEffect(() => {
+    const ask = (): void => search.change(standing, withText(search.snapshot().query, text));
+    ask();
     let { saves } = store.snapshot();
     return store.subscribe(() => {
       const now = store.snapshot().saves;
-      if (now !== saves && version === 'draft') search.change(request.current);
+      if (now !== saves && version === 'draft') ask();
       saves = now;
     });
-  }, [store, search, version]);
-  useEffect(() => {
-    if (text !== search.snapshot().query.q) search.ask(withText(search.snapshot().query, text));
-  }, [search, text]);
+  }, [store, search, standing, generation, text, version]);
   return snapshot;
 }
 

@@ -4,6 +4,7 @@ import type { SearchResult, Why } from '@yucca/contract';
 export type Decision =
   | { by: 'pin' }
   | { by: 'words' | 'typos'; upper: number; lower: number }
+  | { by: 'whole'; field: string; isCode: boolean }
   | { by: 'score'; upper: number; lower: number; mostly: 'text' | 'signals' }
   | { by: 'order' };
 
@@ -19,9 +20,14 @@ export function decisionBetween(
   const [a, b] = [upper.why, lower.why];
   if (!a || !b) return null;
   for (const by of ['words', 'typos'] as const) if (a[by] !== b[by]) return { by, upper: a[by], lower: b[by] };
+  // What a placement lifts or sinks goes before this, so it decides only for the upper one.
+  if (a.whole && classOf(a) < classOf(b)) return { by: 'whole', ...a.whole };
   if (Math.abs(a.score - b.score) > SAME) return { by: 'score', upper: a.score, lower: b.score, mostly: mostly(a, b) };
   return { by: 'order' };
 }
+
+/** Codes first, then other values that are the query, then the rest. */
+const classOf = ({ whole }: Why): number => (whole ? (whole.isCode ? 0 : 1) : 2);
 
 /** Which half of the score tells the two apart; where they pull against each other, the one that wins. */
 function mostly(a: Why, b: Why): 'text' | 'signals' {
@@ -44,6 +50,10 @@ export function decisionSentence(decision: Decision, upper: string, lower: strin
       return `“${upper}” holds ${words(decision.upper)} of the query, “${lower}” ${words(decision.lower)}: more words stand first.`;
     case 'typos':
       return `“${upper}” was found with ${typos(decision.upper)}, “${lower}” with ${typos(decision.lower)}: fewer stand first.`;
+    case 'whole':
+      return decision.isCode
+        ? `The code of “${upper}” in ${decision.field} is the very query: that stands first.`
+        : `“${upper}” is the very query, in ${decision.field}: that stands before what only holds it.`;
     case 'score': {
       const what = decision.mostly === 'text' ? 'where its words were found' : 'its signals';
       return `“${upper}” has the higher score, ${decision.upper.toFixed(2)} against ${decision.lower.toFixed(2)}, by ${what}.`;

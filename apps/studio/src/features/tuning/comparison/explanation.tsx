@@ -11,6 +11,7 @@ const HOW = {
   stem: 'other form',
   joined: 'joined',
   split: 'split',
+  compound: 'in a compound',
   phrase: 'phrase',
   prefix: 'beginning',
   typo: 'typo',
@@ -46,6 +47,12 @@ export function Explanation({ result, why, row, others, card }: ExplanationProps
           </div>
         ))}
       </dl>
+      {why.whole && (
+        <p className="mb-2 text-[13px]">
+          {why.whole.isCode ? 'A code' : 'A value'} of <span className="figures">{why.whole.field}</span> is the very
+          query, so it stands before records that only hold it.
+        </p>
+      )}
       {why.parts.length === 0 ? (
         <p className="text-[13px] text-soft">No words were asked for: signals and record order place it.</p>
       ) : (
@@ -85,7 +92,11 @@ function Against({ result, row, others, card }: Omit<ExplanationProps, 'why'>) {
   const [other, setOther] = useState(row === 0 ? 1 : row - 1);
   const found = others[other];
   if (!found)
-    return <p className="mt-2 text-xs text-soft">More words stand first, then fewer typos, then the score.</p>;
+    return (
+      <p className="mt-2 text-xs text-soft">
+        More words stand first, then fewer typos, then values that are the query, then the score.
+      </p>
+    );
   const nameOf = (one: SearchResult): string => shownHit(one, card).title.text;
   const [upper, lower] = other < row ? [found, result] : [result, found];
   const decision = decisionBetween(upper, lower);

@@ -24,7 +24,10 @@ type Facets = Readonly<Record<string, FacetAnswer>>;
 const endsOf = (facet: FacetAnswer | undefined): string =>
   facet?.kind !== 'numbers' || facet.min === null ? 'none' : `${facet.min} to ${facet.max}`;
 
-/** How the facets of two answers differ, in the order of the second. Values that are listed in one answer alone are left out: whether the other has them is not known. */
+/**
+ * How the facets of two answers differ, in the order of the second. Values that are listed in one answer alone are left
+ * out: whether the other has them is not known.
+ */
 export function facetChanges(before: Facets, after: Facets): FacetChange[] {
   return Object.keys({ ...after, ...before }).map((name) => {
     const [old, now] = [before[name], after[name]];

@@ -6,7 +6,10 @@ export interface Movement {
   kind: 'same' | 'rises' | 'falls' | 'enters' | 'leaves';
 }
 
-/** How every result moved from one ranking to the other: first those of the right one in its order, then those that left. */
+/**
+ * How every result moved from one ranking to the other: first those of the right one in its order, then those that
+ * left.
+ */
 export function movements(left: readonly string[], right: readonly string[]): Movement[] {
   const before = new Map(left.map((id, row) => [id, row]));
   const after = new Set(right);

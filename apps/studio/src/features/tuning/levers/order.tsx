@@ -3,7 +3,7 @@
 import { readableName, type FieldProfile, type SortRule, type Tuning, type TuningDocument } from '@yucca/contract';
 import { memo } from 'react';
 import { useDraftStore } from '../draft';
-import { AddChoice, Choice, RemoveButton, Slider } from './parts';
+import { AddChoice, Choice, RemoveButton, Slider } from '@/ui/controls';
 
 type SortDocument = NonNullable<TuningDocument['sorts']>[number];
 

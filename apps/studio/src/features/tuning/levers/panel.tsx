@@ -8,7 +8,7 @@ import { useDraft } from '../draft';
 import { PlacementLevers } from '../placements/placement-levers';
 import { SynonymLevers } from '../synonyms/synonym-levers';
 import { GroupingLevers, SortLevers } from './order';
-import { Group } from './parts';
+import { Group } from '@/ui/controls';
 import { SignalLevers } from './signals';
 import { TypoLevers } from './typos';
 import { Weights } from './weights';
@@ -28,7 +28,7 @@ const NONE: readonly FieldProfile[] = [];
 
 /** Everything that decides what is found and what stands first. Every change is a change of the draft, at once. */
 export function LeverPanel({ collection, text, generation, on, onShow }: LeverPanelProps) {
-  const [{ document, live, saves }] = useDraft();
+  const [{ document, live }] = useDraft();
   const { profile } = useProfile(collection, generation);
   // Levers whose part of the tuning stays the same are not drawn again.
   const tuning = useMemo(() => completeTuning(document), [document]);
@@ -48,7 +48,7 @@ export function LeverPanel({ collection, text, generation, on, onShow }: LeverPa
         <WordLevers tuning={tuning} />
       </Group>
       <Group title="Typos">
-        <TypoLevers tuning={tuning} collection={collection} saves={saves} />
+        <TypoLevers tuning={tuning} collection={collection} />
       </Group>
       <Group title={`Synonyms (${count(tuning.synonyms.length)})`}>
         <SynonymLevers groups={tuning.synonyms} collection={collection} text={text} />
@@ -56,7 +56,7 @@ export function LeverPanel({ collection, text, generation, on, onShow }: LeverPa
       <Group title={`Placements (${count(tuning.placements.length)})`}>
         <PlacementLevers collection={collection} text={text} on={on} onShow={onShow} />
       </Group>
-      <Group title="Business numbers">
+      <Group title="Signals">
         <SignalLevers tuning={tuning} live={liveTuning} collection={collection} fields={fields} />
       </Group>
       <Group title={`Sorts (${count(tuning.sorts.length)})`} open={false}>

@@ -4,7 +4,10 @@ import { count } from '@/ui/format';
 
 /** A signal's shape, laid over how the values of its field are spread. */
 export interface Curve {
-  /** Records by bins of one width, 0 to 1 of the fullest; by their square root, so that the few are seen beside the many. */
+  /**
+   * Records by bins of one width, 0 to 1 of the fullest; by their square root, so that the few are seen beside the
+   * many.
+   */
   bars: number[];
   /** What values are worth, 0 to 1, evenly from the first bin's edge to the last one's. */
   points: number[];

@@ -1,11 +1,18 @@
 'use client';
 
-import type { FieldProfile, SignalRule, Tuning } from '@yucca/contract';
+import {
+  SIGNAL_SHAPES,
+  SIGNAL_SHAPE_NAMES,
+  type FieldProfile,
+  type SignalRule,
+  type SignalShape,
+  type Tuning,
+} from '@yucca/contract';
 import Link from 'next/link';
 import { memo } from 'react';
 import { useDraftStore } from '../draft';
 import { withSignalPart } from '../levers';
-import { AddChoice, Choice, RemoveButton, Slider } from './parts';
+import { AddChoice, Choice, RemoveButton, Slider } from '@/ui/controls';
 import { curveOf, type Curve } from './signal-curve';
 
 export interface SignalLeversProps {
@@ -69,6 +76,7 @@ export const SignalLevers = memo(function SignalLevers({
 function Signal({ rule, live, field }: { rule: SignalRule; live: SignalRule | null; field: FieldProfile | null }) {
   const store = useDraftStore();
   const { field: name, weight, shape, order, halfLifeDays } = rule;
+  const { ofDates } = SIGNAL_SHAPES[shape];
   const change = (part: Parameters<typeof withSignalPart>[2], gesture: string | null = null): void =>
     store.change((now) => withSignalPart(now, name, part), { gesture });
   return (
@@ -94,22 +102,13 @@ function Signal({ rule, live, field }: { rule: SignalRule; live: SignalRule | nu
         label="Better is"
         value={order}
         options={[
-          ['desc', shape === 'recency' ? 'newer' : 'more'],
-          ['asc', shape === 'recency' ? 'older' : 'less'],
+          ['desc', ofDates ? 'newer' : 'more'],
+          ['asc', ofDates ? 'older' : 'less'],
         ]}
         onValue={(next) => change({ order: next })}
       />
-      <Choice
-        label="on a shape"
-        value={shape}
-        options={[
-          ['linear', 'linear'],
-          ['log', 'log: few large ones'],
-          ['recency', 'recency: the newer'],
-        ]}
-        onValue={(next) => change({ shape: next })}
-      />
-      {shape === 'recency' && (
+      <Choice label="on a shape" value={shape} options={SHAPES} onValue={(next) => change({ shape: next })} />
+      {ofDates && (
         <Slider
           label="Half after days"
           min={1}
@@ -123,6 +122,8 @@ function Signal({ rule, live, field }: { rule: SignalRule; live: SignalRule | nu
     </div>
   );
 }
+
+const SHAPES = SIGNAL_SHAPE_NAMES.map((name): [SignalShape, string] => [name, SIGNAL_SHAPES[name].title]);
 
 const WIDTH = 300;
 const HEIGHT = 52;

@@ -5,27 +5,19 @@ import { useEffect, useState } from 'react';
 import { api } from '@/ui/api';
 import { count, counted } from '@/ui/format';
 import { later } from '@/ui/later';
-import { useDraftStore } from '../draft';
+import { useDraft, useDraftStore } from '../draft';
 import { BENCH_FIRST_MS } from '../kept-queries';
 import { withTypos } from '../levers';
-import { Check, Slider, WordsField } from './parts';
+import { Check, Slider } from '@/ui/controls';
+import { WordsField } from './words-field';
 
-export function TypoLevers({
-  tuning: { typos, search },
-  collection,
-  saves,
-}: {
-  tuning: Tuning;
-  collection: string;
-  /** Grows with everything the server has taken over. */
-  saves: number;
-}) {
+export function TypoLevers({ tuning: { typos, search }, collection }: { tuning: Tuning; collection: string }) {
   const store = useDraftStore();
   const set = (change: Parameters<typeof withTypos>[1], gesture: string | null = null): void =>
     store.change((now) => withTypos(now, change), { gesture });
   return (
     <>
-      <Check label="Forgive typos" on={typos.enabled} onValue={(enabled) => set({ enabled })} />
+      <Check label="Typo tolerance" on={typos.enabled} onValue={(enabled) => set({ enabled })} />
       {typos.enabled && (
         <>
           <Slider
@@ -78,25 +70,14 @@ export function TypoLevers({
           )}
         </>
       )}
-      <Examples
-        collection={collection}
-        saves={saves}
-        onExact={(word) => set({ exactWords: [...typos.exactWords, word] })}
-      />
+      <Examples collection={collection} onExact={(word) => set({ exactWords: [...typos.exactWords, word] })} />
     </>
   );
 }
 
 /** What the draft's rules take for what, and live's do not, on the commonest words of the data. */
-function Examples({
-  collection,
-  saves,
-  onExact,
-}: {
-  collection: string;
-  saves: number;
-  onExact: (word: string) => void;
-}) {
+function Examples({ collection, onExact }: { collection: string; onExact: (word: string) => void }) {
+  const [{ saves }] = useDraft();
   const [examples, setExamples] = useState<TypoExamples | null>(null);
   useEffect(() => {
     return later(BENCH_FIRST_MS, (signal) => {

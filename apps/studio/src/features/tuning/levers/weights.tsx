@@ -5,7 +5,7 @@ import Link from 'next/link';
 import { memo } from 'react';
 import { useDraftStore } from '../draft';
 import { withFieldWeight } from '../levers';
-import { Slider } from './parts';
+import { Slider } from '@/ui/controls';
 
 export const Weights = memo(function Weights({ tuning, collection }: { tuning: Tuning; collection: string }) {
   const store = useDraftStore();

@@ -1,13 +1,16 @@
 'use client';
 
 import type { Tuning } from '@yucca/contract';
+import { writesCompounds } from '@yucca/engine/plan';
 import { memo } from 'react';
 import { useDraftStore } from '../draft';
 import { withWords } from '../levers';
-import { Check, Choice, WordsField } from './parts';
+import { Check, Choice } from '@/ui/controls';
+import { WordsField } from './words-field';
 
-export const WordLevers = memo(function WordLevers({ tuning: { words, stems, stopWords } }: { tuning: Tuning }) {
+export const WordLevers = memo(function WordLevers({ tuning }: { tuning: Tuning }) {
   const store = useDraftStore();
+  const { words, stems, compounds, language, stopWords } = tuning;
   return (
     <>
       <Choice
@@ -35,6 +38,13 @@ export const WordLevers = memo(function WordLevers({ tuning: { words, stems, sto
         on={stems}
         onValue={(on) => store.change((now) => ({ ...now, stems: on }))}
       />
+      {writesCompounds(language) && (
+        <Check
+          label="Compounds: find a word inside longer ones"
+          on={compounds}
+          onValue={(on) => store.change((now) => ({ ...now, compounds: on }))}
+        />
+      )}
       <WordsField
         label="Stop words"
         words={stopWords}

@@ -1,9 +1,10 @@
 'use client';
 
+import type { PlacementDocument } from '@yucca/contract';
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { Button } from '@/ui/button';
-import { whatWords, whenWords, type PlacementDocument } from './placements';
+import { whatWords, whenWords } from './placements';
 import { monthsFrom, shareOf, spanOf } from './calendar-days';
 
 const MONTHS = 12;

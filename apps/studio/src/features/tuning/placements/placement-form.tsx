@@ -1,11 +1,13 @@
 'use client';
 
+import type { PlacementDocument } from '@yucca/contract';
 import { Dialog } from 'radix-ui';
 import { useId, useState, type FormEvent, type ReactNode } from 'react';
 import { api } from '@/ui/api';
 import { Button } from '@/ui/button';
 import { useDraft } from '../draft';
-import { withPlacement, type PlacementDocument } from './placements';
+import { withPlacement } from './placements';
+import { CONDITIONS } from './placement-conditions';
 import { formFrom, placementFrom, type PlacementText } from './placement-text';
 
 /** One placement to be written: when it is in effect, and what it does. Nothing changes until it is saved. */
@@ -113,18 +115,15 @@ export function PlacementForm({
                 </Field>
               </div>
               <div className="grid grid-cols-2 gap-2">
-                <Lines
-                  label="Choices, one a line"
-                  example="colour: red"
-                  value={form.select}
-                  onValue={(select) => set({ select })}
-                />
-                <Lines
-                  label="Tags, one a line"
-                  example="newsletter"
-                  value={form.tags}
-                  onValue={(tags) => set({ tags })}
-                />
+                {CONDITIONS.map(({ name, label, example }) => (
+                  <Lines
+                    key={name}
+                    label={label}
+                    example={example}
+                    value={form.conditions[name] ?? ''}
+                    onValue={(lines) => set({ conditions: { ...form.conditions, [name]: lines } })}
+                  />
+                ))}
               </div>
             </fieldset>
             <fieldset className="grid gap-2 border-t border-line pt-3">

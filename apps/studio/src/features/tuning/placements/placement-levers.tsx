@@ -1,12 +1,13 @@
 'use client';
 
+import type { PlacementDocument } from '@yucca/contract';
 import { useState } from 'react';
 import { Button } from '@/ui/button';
 import { useDraft } from '../draft';
-import { RemoveButton } from '../levers/parts';
+import { RemoveButton } from '@/ui/controls';
 import { Calendar } from './calendar';
 import { PlacementForm } from './placement-form';
-import { freeName, isOn, whatWords, whenWords, withoutPlacement, type PlacementDocument } from './placements';
+import { freeName, isOn, whatWords, whenWords, withoutPlacement } from './placements';
 
 /** Placements shown at a time. */
 const SHOWN = 20;

@@ -1,12 +1,13 @@
-import type { PlacementDocument } from './placements';
+import type { PlacementDocument } from '@yucca/contract';
+import { CONDITIONS } from './placement-conditions';
 
 /** A placement as it stands in the fields of a form. Lists have a line for each item. */
 export interface PlacementText {
   name: string;
   is: 'any' | 'empty' | 'exact' | 'starts' | 'contains';
   query: string;
-  select: string;
-  tags: string;
+  /** By the name of the condition (see CONDITIONS). */
+  conditions: Readonly<Record<string, string>>;
   from: string;
   to: string;
   pin: string;
@@ -20,15 +21,12 @@ export interface PlacementText {
 
 export function formFrom(placement: PlacementDocument): PlacementText {
   const { name, when, pin = [], hide = [], lift = [], sink = [], redirect, notice, replaceQuery } = placement;
-  const { query, is = 'exact', select = {}, tags = [], from = '', to = '' } = when;
+  const { query, is = 'exact', from = '', to = '' } = when;
   return {
     name,
     is: query === undefined ? 'any' : query.trim() === '' ? 'empty' : is,
     query: query ?? '',
-    select: Object.entries(select)
-      .flatMap(([facet, values]) => values.map((value) => `${facet}: ${value}`))
-      .join('\n'),
-    tags: tags.join('\n'),
+    conditions: Object.fromEntries(CONDITIONS.map((one) => [one.name, one.write(when).join('\n')])),
     from,
     to,
     pin: pin.map(({ id, at }) => `${at} ${id}`).join('\n'),
@@ -57,11 +55,12 @@ export function placementFrom(form: PlacementText): PlacementReading {
   if (form.from !== '' && form.to !== '' && form.to < form.from) return problem('It ends before it begins.');
   const isTyped = form.is !== 'any' && form.is !== 'empty';
   if (isTyped && form.query.trim() === '') return problem('Say which query it is for.');
-  const select: Record<string, string[]> = {};
-  for (const line of linesOf(form.select)) {
-    const [, facet, value] = /^([^:]+):\s*(.+)$/.exec(line) ?? [];
-    if (facet === undefined || value === undefined) return problem(`A choice is a facet and a value: “colour: red”, not “${line}”.`); // prettier-ignore
-    (select[facet.trim()] ??= []).push(value);
+  let conditions: PlacementDocument['when'] = {};
+  for (const { name, read } of CONDITIONS) {
+    const lines = linesOf(form.conditions[name] ?? '');
+    const found = lines.length > 0 ? read(lines) : {};
+    if (typeof found === 'string') return problem(found);
+    conditions = { ...conditions, ...found };
   }
   const pin: { id: string; at: number }[] = [];
   for (const line of linesOf(form.pin)) {
@@ -71,7 +70,6 @@ export function placementFrom(form: PlacementText): PlacementReading {
     pin.push({ id, at: Number(at) });
   }
   const query = form.is === 'any' ? undefined : form.is === 'empty' ? '' : form.query.trim();
-  const tags = linesOf(form.tags);
   const lists = { hide: linesOf(form.hide), lift: linesOf(form.lift), sink: linesOf(form.sink) };
   const texts = {
     redirect: form.redirect.trim(),
@@ -85,8 +83,7 @@ export function placementFrom(form: PlacementText): PlacementReading {
       when: {
         ...(query === undefined ? {} : { query }),
         ...(isTyped && form.is !== 'exact' ? { is: form.is as 'starts' | 'contains' } : {}),
-        ...(Object.keys(select).length > 0 ? { select } : {}),
-        ...(tags.length > 0 ? { tags } : {}),
+        ...conditions,
         ...(form.from === '' ? {} : { from: form.from }),
         ...(form.to === '' ? {} : { to: form.to }),
       },

@@ -1,15 +1,15 @@
-import type { TuningDocument } from '@yucca/contract';
-
-/** A placement as it stands in a document: parts may be missing. */
-export type PlacementDocument = NonNullable<TuningDocument['placements']>[number];
+import type { PlacementDocument, TuningDocument } from '@yucca/contract';
+import { CONDITIONS } from './placement-conditions';
 
 const plain = (text: string): string => text.trim().toLowerCase().replace(/\s+/g, ' ');
 
-/** Whether a placement is for one query, typed just so, at any time and for everybody: what a hand in the results makes. */
+/**
+ * Whether a placement is for one query, typed just so, at any time and for everybody: what a hand in the results makes.
+ */
 function isFor({ when }: PlacementDocument, query: string): boolean {
-  const others = Object.keys(when.select ?? {}).length + (when.tags?.length ?? 0);
-  const timed = when.from !== undefined || when.to !== undefined;
-  return when.query !== undefined && plain(when.query) === plain(query) && (when.is ?? 'exact') === 'exact' && others === 0 && !timed; // prettier-ignore
+  const isTyped = when.query !== undefined && plain(when.query) === plain(query) && (when.is ?? 'exact') === 'exact';
+  const isTimed = when.from !== undefined || when.to !== undefined;
+  return isTyped && !isTimed && CONDITIONS.every(({ write }) => write(when).length === 0);
 }
 
 /** The placement that what is done in the results of a query belongs to. */
@@ -115,12 +115,10 @@ const HOW = { exact: 'is', starts: 'starts with', contains: 'contains' } as cons
 
 /** When a placement is in effect: "the query is “tulip”, 1 Mar 2026 to 31 May 2026". */
 export function whenWords({ when }: PlacementDocument): string {
-  const { query, is = 'exact', select = {}, tags = [] } = when;
+  const { query, is = 'exact' } = when;
   const typed =
     query === undefined ? [] : [query.trim() === '' ? 'nothing is typed' : `the query ${HOW[is]} “${query}”`];
-  const chosen = Object.entries(select).map(([facet, values]) => `${facet} is ${values.join(' and ')}`);
-  const tagged = tags.length > 0 ? [`tagged ${tags.join(', ')}`] : [];
-  const all = [...typed, ...chosen, ...tagged];
+  const all = [...typed, ...CONDITIONS.flatMap(({ words }) => words(when))];
   const dates = datesWords(when);
   return [all.length > 0 ? all.join(', ') : 'any query', ...(dates ? [dates] : [])].join(', ');
 }

@@ -14,8 +14,8 @@ import { variantsOf } from './variants';
 const TITLES = { forms: 'Other forms', sounds: 'As it sounds', slips: 'Slips' } as const;
 
 /**
- * Other ways to write one word: forms, what it sounds like, slips of the hand. Those that find nothing today are told, and
- * one press lets them find the word.
+ * Other ways to write one word: forms, what it sounds like, slips of the hand. Those that find nothing today are told,
+ * and one press lets them find the word.
  */
 export function QuickEntry({
   collection,

@@ -6,7 +6,7 @@ import { Button } from '@/ui/button';
 import { count } from '@/ui/format';
 import { useDraftStore } from '../draft';
 import { printSynonym, readSynonym } from '../levers';
-import { RemoveButton } from '../levers/parts';
+import { RemoveButton } from '@/ui/controls';
 import { SynonymEffect } from './effect';
 import { SynonymExchange } from './exchange';
 import { QuickEntry } from './quick-entry';

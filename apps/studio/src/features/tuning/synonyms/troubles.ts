@@ -13,9 +13,9 @@ export interface Trouble {
 const plain = (word: string): string => word.trim().toLowerCase().replace(/\s+/g, ' ');
 
 /**
- * Groups that stand in each other's way. Synonyms go one step only, so a word in two groups does not tie these together;
- * two one-way groups that lead back and forth are a group of the same meaning; one that says what another says is for
- * nothing. The cost is that of the words, not of the pairs of groups.
+ * Groups that stand in each other's way. Synonyms go one step only, so a word in two groups does not tie these
+ * together; two one-way groups that lead back and forth are a group of the same meaning; one that says what another
+ * says is for nothing. The cost is that of the words, not of the pairs of groups.
  */
 export function troublesIn(groups: readonly SynonymGroup[]): Trouble[] {
   return [...repeats(groups), ...loops(groups), ...chains(groups)];

@@ -55,7 +55,10 @@ const FORMS: readonly [RegExp, string][] = [
 
 const MOST = 12;
 
-/** Other ways to write a word: forms by rule, spellings by sound, and slips. English, and Latin as it is spelt in English. */
+/**
+ * Other ways to write a word: forms by rule, spellings by sound, and slips. English, and Latin as it is spelt in
+ * English.
+ */
 export function variantsOf(word: string): Variants {
   const text = word.trim().toLowerCase();
   if (text.length < 3 || /[^\p{L}\s'-]/u.test(text)) return { forms: [], sounds: [], slips: [] };

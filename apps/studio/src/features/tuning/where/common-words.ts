@@ -11,8 +11,8 @@ const WORD = /[\p{L}\p{N}]+/gu;
 const wordsOf = (text: string): Set<string> => new Set(text.toLowerCase().match(WORD) ?? []);
 
 /**
- * Words that at least half of the wanted texts hold, none of the others does and the query does not: what to lead the query
- * to. The commonest first; of equals the longer one, which says more.
+ * Words that at least half of the wanted texts hold, none of the others does and the query does not: what to lead the
+ * query to. The commonest first; of equals the longer one, which says more.
  */
 export function commonWords(wanted: readonly string[], others: readonly string[], query: string): CommonWord[] {
   const leftOut = new Set([...others.flatMap((text) => [...wordsOf(text)]), ...wordsOf(query)]);

@@ -24,8 +24,8 @@ export interface Sought {
 }
 
 /**
- * What could bring a record up for a query: something about each of the reasons that keep it out, or a better reading of
- * what was misspelt where it stands too low; at last a pin. What the draft does already is not offered.
+ * What could bring a record up for a query: something about each of the reasons that keep it out, or a better reading
+ * of what was misspelt where it stands too low; at last a pin. What the draft does already is not offered.
  */
 export function remediesFor({ found, text, words, document }: Sought): Remedy[] {
   const { id, place, reasons, result } = found;
@@ -92,7 +92,7 @@ function wordRemedies({ word, typosAllowed, nearest }: Extract<Reason, { kind: '
   return [
     synonym,
     {
-      label: `Forgive ${TIMES[typos]} ${typos === 1 ? 'typo' : 'typos'} from ${letters} letters`,
+      label: `Allow ${TIMES[typos]} ${typos === 1 ? 'typo' : 'typos'} from ${letters} letters`,
       apply: (document) => withTypos(document, { enabled: true, ...rule }),
     },
   ];
@@ -135,6 +135,6 @@ function wordSentence({ word, typosAllowed, nearest }: Extract<Reason, { kind: '
   if (nearest === null) return `Nothing in it is spelt like “${word}”.`;
   const { text, field, typos, begins } = nearest;
   const off = typos === 0 ? '' : `, ${typos} ${typos === 1 ? 'typo' : 'typos'} off`;
-  const allowed = typos > 0 && typos > typosAllowed ? ` where ${TIMES[typosAllowed]} ${typosAllowed === 1 ? 'is' : 'are'} forgiven` : ''; // prettier-ignore
+  const allowed = typos > 0 && typos > typosAllowed ? ` where ${TIMES[typosAllowed]} ${typosAllowed === 1 ? 'is' : 'are'} allowed` : ''; // prettier-ignore
   return `It does not hold “${word}”; nearest is “${text}” in ${field}${off}${begins ? ', as a beginning' : ''}${allowed}.`;
 }

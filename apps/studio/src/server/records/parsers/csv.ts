@@ -1,5 +1,6 @@
 import { parse, type CsvError, type Options, type Parser as CsvParser } from 'csv-parse';
-import { nameColumns, sniffSeparator } from '@yucca/engine/understand';
+import { headerCells, nameColumns, tableStart } from '@yucca/engine/understand';
+import { tableOptions } from '@/text/table-options';
 import { stringify } from 'csv-stringify/sync';
 import type { Readable } from 'node:stream';
 import { oneOf } from './one-of';
@@ -11,32 +12,28 @@ const MOST_COLUMNS = 20_000;
 const ROWS_AHEAD = 4;
 
 /**
- * CSV (RFC 4180) with a header row. The separator (comma, semicolon or tab) is read off the header. A row with too few
- * or too many cells, or a stray quote, fails alone; empty cells are left out of the record.
+ * CSV (RFC 4180) with a header row. Where the header is and what parts its cells is told by the first rows (see
+ * `tableStart`). A row with too few or too many cells, or a stray quote, fails alone; empty cells are left out of the
+ * record.
  */
-export const readCsv: Parser = async function* (input) {
+export const readCsv: Parser = async function* (input, options = { at: null }) {
   const first = await firstPiece(input);
   if (first === null) return;
   const skipped: Row[] = [];
-  const delimiter = sniffSeparator(first.toString('utf8'));
+  const start = tableStart(first.toString('utf8'), options.header);
   let head = '';
   let broken: unknown = null;
   let lastLine = Infinity;
   const parser = parse({
-    bom: true,
-    delimiter,
-    // Files with tabs are rarely quoted: a quote inside a cell is a quote.
-    relax_quotes: delimiter === '\t',
+    ...tableOptions(start),
     columns: (header: string[]) => {
       if (header.length > MOST_COLUMNS)
         throw new InputError(`The header names ${header.length} columns; ${MOST_COLUMNS} are the most.`);
-      head = withoutEnd(stringify([header], { delimiter }));
-      return nameColumns(header);
+      head = withoutEnd(stringify([header], { delimiter: start.separator }));
+      return nameColumns(headerCells(header, start));
     },
     info: true,
     raw: true,
-    skip_empty_lines: true,
-    skip_records_with_error: true,
     max_record_size: MAX_ROW_BYTES,
     readableHighWaterMark: ROWS_AHEAD,
     on_skip: (error: CsvError | undefined, raw: string | undefined) => {

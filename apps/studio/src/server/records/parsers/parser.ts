@@ -11,8 +11,15 @@ export type Row = {
   head?: string;
 } & ({ value: unknown } | { error: string });
 
+export interface ParserOptions {
+  /** JSON: where in the document the records are, a JSON Pointer; null = it is a list of them, or one. */
+  at: string | null;
+  /** CSV: the line, from 1, that holds its header; null = to be told by its first rows. */
+  header?: number | null;
+}
+
 /** Turns bytes into rows, one at a time and with bounded memory. */
-export type Parser = (input: Readable) => AsyncIterable<Row>;
+export type Parser = (input: Readable, options?: ParserOptions) => AsyncIterable<Row>;
 
 /** The input as a whole cannot be read on; what came before stays. */
 export class InputError extends Error {

@@ -1,12 +1,15 @@
 import { readJson } from '@/http/input';
+import { readVersion } from '@/http/publishing';
 import { json, Reply } from '@/http/reply';
 import { refuseOthers, route } from '@/http/route';
 import { requireNoLimits } from '@/server/keys/caller';
 import { validate } from '@/server/validate';
+import { tagOf } from '@/server/versions/versions';
 
-export const GET = route('admin', ({ params, caller, yucca }) => {
+export const GET = route('admin', ({ url, params, caller, yucca }) => {
   requireNoLimits(caller);
-  return json(yucca.interfaces.get(params.slug!));
+  const found = yucca.interfaces.get(params.slug!, readVersion(url));
+  return json(found, { headers: { ETag: tagOf(found.document) } });
 });
 
 export const PUT = route('admin', async ({ request, params, caller, yucca }) => {

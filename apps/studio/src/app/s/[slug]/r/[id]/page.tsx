@@ -9,6 +9,7 @@ import { asJsonLd, thingOf } from '@/features/search-page/structured-data';
 import { isFailure } from '@/server/failure';
 import { runtime } from '@/server/runtime';
 import { baseOf, pageOf } from '../../page-of';
+import { PageStyles } from '../../page-styles';
 
 export const dynamic = 'force-dynamic';
 
@@ -40,14 +41,15 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
   return {
     title: { absolute: `${title.text} · ${page.title}` },
     description: text?.text ?? title.text,
-    alternates: { canonical: path },
+    alternates: { canonical: (await baseOf()) + path },
   };
 }
 
 export default async function HostedRecordPage({ params }: Props) {
   const { page, result, path } = await recordOf(params);
   return (
-    <PageFrame title={page.title} at={page.at}>
+    <PageFrame page={page}>
+      <PageStyles page={page} />
       <RecordPage page={page} result={result} />
       <script
         type="application/ld+json"

@@ -5,7 +5,9 @@ import { validate } from '@/server/validate';
 
 export const GET = route('read', ({ params, yucca }) => json({ rules: yucca.fieldRules.get(params.collection!) }));
 
-/** Rules hold for whatever is written from now on; `?apply=true` brings the records that are here in line, as a task. */
+/**
+ * Rules hold for whatever is written from now on; `?apply=true` brings the records that are here in line, as a task.
+ */
 export const PUT = route('admin', async ({ request, url, params, yucca }) => {
   const apply = isTrue(url, 'apply');
   const wait = isTrue(url, 'wait');

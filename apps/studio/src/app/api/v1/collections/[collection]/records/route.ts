@@ -1,11 +1,12 @@
 import { LIMITS } from '@yucca/contract';
 import { Readable } from 'node:stream';
-import { isTrue, mediaType, oneOf, packing, wholeNumber } from '@/http/input';
+import { charsetSaid, isTrue, mediaType, oneOf, packing, wholeNumber } from '@/http/input';
 import { json, Reply } from '@/http/reply';
 import { refuseOthers, route } from '@/http/route';
 import { Failure } from '@/server/failure';
 import { requireRight } from '@/server/keys/caller';
 import { checkFilter } from '@/server/keys/keys';
+import { FIND } from '@/server/records/parsers/json-document';
 
 export const GET = route('read', async ({ request, url, params, asking, yucca }) => {
   const page = wholeNumber(url, 'page', 1, 1, 1_000_000_000);
@@ -61,12 +62,14 @@ export const POST = route('write', async ({ request, url, params, caller, yucca 
   const length = Number(request.headers.get('content-length') ?? Number.NaN);
   const file = url.searchParams.get('file');
   if (file !== null) requireRight(caller, 'admin');
-  const sent = { mediaType: mediaType(request), gzip, body: request.body() };
+  const sent = { mediaType: mediaType(request), charset: charsetSaid(request), gzip, body: request.body() };
   const { task, searchable } = await yucca.records.load(params.collection!, {
     taskId,
     mode: oneOf(url, 'mode', ['replace', 'merge', 'insert'], 'replace'),
     assignKeys: isTrue(url, 'assignKeys'),
     nest: isTrue(url, 'nest'),
+    at: placeFrom(url),
+    header: headerFrom(url),
     bytes: Number.isFinite(length) ? length : null,
     ...(file === null ? sent : await yucca.loadFiles.open(file)),
   });
@@ -74,5 +77,21 @@ export const POST = route('write', async ({ request, url, params, caller, yucca 
   if (isTrue(url, 'wait')) return json({ task: await searchable }).noting(noted);
   return json({ task }, { status: 202, headers: { Location: `/api/v1/tasks/${task.id}` } }).noting(noted);
 });
+
+/** Where in a JSON document the records are: a JSON Pointer, or “auto”. */
+function placeFrom(url: URL): string | null {
+  const at = url.searchParams.get('at');
+  if (at === null || at === FIND || at === '' || (at.startsWith('/') && at.length <= LIMITS.keyBytes)) return at;
+  const detail = 'must be a JSON Pointer, such as /features, or auto';
+  throw new Failure('invalid', `at ${detail}.`, [{ pointer: '/at', detail }]);
+}
+
+/** The line of a CSV that holds its header, from 1. */
+function headerFrom(url: URL): number | null {
+  const header = url.searchParams.get('header');
+  if (header === null || /^[1-9]\d{0,3}$/.test(header)) return header === null ? null : Number(header);
+  const detail = 'must be the number of a line, from 1 to 9999';
+  throw new Failure('invalid', `header ${detail}.`, [{ pointer: '/header', detail }]);
+}
 
 export const { PUT, PATCH, DELETE } = refuseOthers('GET', 'POST');

@@ -1,7 +1,10 @@
 import { recordRoutes } from '@/http/record-routes';
 import { Failure } from '@/server/failure';
 
-/** The key as the address has it: read off the path as it was sent, so that %2F, %25 and .. inside a key stay what they are. */
+/**
+ * The key as the address has it: read off the path as it was sent, so that %2F, %25 and .. inside a key stay what they
+ * are.
+ */
 export const { GET, POST, PUT, PATCH, DELETE } = recordRoutes(({ request: { rawPath } }) => {
   try {
     return decodeURIComponent(rawPath.slice(rawPath.lastIndexOf('/') + 1));

@@ -7,7 +7,7 @@ import { synonymsFromSkos } from '@/server/synonyms/skos';
 
 const TYPES = ['text/csv', 'text/turtle', 'application/rdf+xml', 'application/ld+json'] as const;
 
-/** Reads a file of synonyms and answers what is in it; nothing is saved. */
+/** Reads a file of synonyms and returns what is in it; nothing is saved. */
 export const POST = route('admin', async ({ request, params, yucca }) => {
   yucca.collections.row(params.collection!);
   const sent = mediaType(request);

@@ -1,10 +1,8 @@
-import type { Incoming } from '@/http/incoming';
 import { readJson } from '@/http/input';
 import { draftReply } from '@/http/draft-reply';
+import { onlyIf } from '@/http/publishing';
 import { Reply } from '@/http/reply';
 import { refuseOthers, route } from '@/http/route';
-
-const onlyIf = (request: Incoming): string | null => request.headers.get('if-match');
 
 /** With `If-Match`, only when nobody else has changed the draft meanwhile. */
 export const PUT = route('admin', async ({ request, url, params, yucca }) => {

@@ -1,7 +1,6 @@
 'use client';
 
 import { useState, type ReactNode } from 'react';
-import { wordList } from '../levers';
 
 export function Group({ title, open = true, children }: { title: string; open?: boolean; children: ReactNode }) {
   return (
@@ -94,35 +93,6 @@ export function Check({ label, on, onValue }: { label: string; on: boolean; onVa
     <label className="flex min-h-6 items-center gap-2 text-[13px]">
       <input type="checkbox" checked={on} onChange={(event) => onValue(event.target.checked)} />
       {label}
-    </label>
-  );
-}
-
-/** A list of words as text: taken over when the field is left, so that half a word is never searched for. */
-export function WordsField({
-  label,
-  words,
-  onWords,
-}: {
-  label: string;
-  words: string[];
-  onWords: (words: string[]) => void;
-}) {
-  const [text, setText] = useState<string | null>(null);
-  return (
-    <label className="block text-[13px]">
-      {label}
-      <textarea
-        className="field mt-0.5 text-[13px]"
-        rows={2}
-        spellCheck={false}
-        value={text ?? words.join(', ')}
-        onChange={(event) => setText(event.target.value)}
-        onBlur={() => {
-          if (text !== null) onWords(wordList(text));
-          setText(null);
-        }}
-      />
     </label>
   );
 }

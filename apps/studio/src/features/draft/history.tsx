@@ -1,12 +1,12 @@
 'use client';
 
-import { tuningChanges, type Page, type TuningDocument } from '@yucca/contract';
+import type { Page } from '@yucca/contract';
 import { Popover } from 'radix-ui';
 import { useEffect, useState } from 'react';
 import { api } from '@/ui/api';
 import { Button } from '@/ui/button';
 import { counted, moment } from '@/ui/format';
-import { useDraft } from './draft';
+import type { DraftState, DraftStore } from './draft-store';
 
 interface Version {
   version: number;
@@ -15,8 +15,18 @@ interface Version {
   live: boolean;
 }
 
+export interface HistoryProps<D extends object> {
+  /** Where the versions are listed: an address of the API. */
+  path: string;
+  /** Reads the document of a version. */
+  read: (version: number) => Promise<D>;
+  draft: [DraftState<D>, DraftStore<D>];
+  /** What differs between two documents, in sentences. */
+  changesOf: (before: D, after: D) => readonly { sentence: string }[];
+}
+
 /** The versions that were published, what each would change, and the way back to one: as a draft, with undo. */
-export function History({ collection }: { collection: string }) {
+export function History<D extends object>(props: HistoryProps<D>) {
   const [open, setOpen] = useState(false);
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
@@ -30,26 +40,26 @@ export function History({ collection }: { collection: string }) {
           aria-label="History"
           className="z-20 max-h-[70vh] w-[420px] overflow-y-auto rounded-md border border-line bg-paper p-4"
         >
-          <Versions collection={collection} onDone={() => setOpen(false)} />
+          <Versions {...props} onDone={() => setOpen(false)} />
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>
   );
 }
 
-function Versions({ collection, onDone }: { collection: string; onDone: () => void }) {
+function Versions<D extends object>({ path, onDone, ...rest }: HistoryProps<D> & { onDone: () => void }) {
   const [versions, setVersions] = useState<Version[] | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   useEffect(() => {
     let live = true;
-    api<Page<Version>>(`/collections/${collection}/tuning/versions`).then(
+    api<Page<Version>>(path).then(
       ({ items }) => live && setVersions(items),
       (error: Error) => live && setProblem(error.message),
     );
     return () => {
       live = false;
     };
-  }, [collection]);
+  }, [path]);
   if (problem)
     return (
       <p role="alert" className="text-madder">
@@ -67,7 +77,7 @@ function Versions({ collection, onDone }: { collection: string; onDone: () => vo
             <span className="text-soft">{moment(version.savedAt)}</span>
           </p>
           {version.note && <p className="break-words">{version.note}</p>}
-          {!version.live && <Restore collection={collection} version={version.version} onDone={onDone} />}
+          {!version.live && <Restore {...rest} version={version.version} onDone={onDone} />}
         </li>
       ))}
     </ol>
@@ -75,14 +85,17 @@ function Versions({ collection, onDone }: { collection: string; onDone: () => vo
 }
 
 /** What a version differs by from live, and its way back. */
-function Restore({ collection, version, onDone }: { collection: string; version: number; onDone: () => void }) {
-  const [{ live }, store] = useDraft();
-  const [document, setDocument] = useState<TuningDocument | null>(null);
+function Restore<D extends object>({
+  read: readVersion,
+  draft: [{ live }, store],
+  changesOf,
+  version,
+  onDone,
+}: Omit<HistoryProps<D>, 'path'> & { version: number; onDone: () => void }) {
+  const [document, setDocument] = useState<D | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const read = (): void => {
-    api<TuningDocument>(`/collections/${collection}/tuning?version=${version}`).then(setDocument, (error: Error) =>
-      setProblem(error.message),
-    );
+    readVersion(version).then(setDocument, (error: Error) => setProblem(error.message));
   };
   if (problem) return <p className="text-madder">{problem}</p>;
   if (document === null)
@@ -91,7 +104,7 @@ function Restore({ collection, version, onDone }: { collection: string; version:
         What differs
       </button>
     );
-  const changes = tuningChanges(live, document);
+  const changes = changesOf(live, document);
   return (
     <>
       <p className="mt-1 text-soft">

@@ -1,0 +1,1 @@
+CREATE INDEX `originals_by_record` ON `originals` (`collection_id`,`key`);

@@ -1,0 +1,89 @@
+'use client';
+
+import { useId, useState } from 'react';
+
+/** Every control by the words beside it, and the section it is in. */
+export const CONTROLS: readonly (readonly [label: string, section: string])[] = [
+  ...[
+    'Results as',
+    'Columns',
+    'Filters',
+    'Density',
+    'Title of the page',
+    'Name in the header',
+    'Links in the header',
+  ].map((label) => [label, 'layout'] as const),
+  ['Add a section', 'autocomplete'],
+  ...['Title', 'Picture', 'Detail', 'Text', 'Number', 'Former number', 'Currency of the number'].map(
+    (label) => [label, 'results'] as const,
+  ),
+  ...['Further results', 'Results a page', 'Sorts offered', 'A record is, to search engines'].map(
+    (label) => [label, 'results'] as const,
+  ),
+  ...[
+    'Begin with',
+    'Light and dark',
+    'Colours',
+    'Titles',
+    'Numbers',
+    'Corners, px',
+    'Size of all',
+    'Found letters',
+  ].map((label) => [label, 'theme'] as const),
+  ['Export tokens', 'theme'],
+  ['Import tokens', 'theme'],
+  ['Take the live page away as', 'hand-over'],
+  ['Sites it will stand on', 'hand-over'],
+  ['For a colleague or an assistant', 'hand-over'],
+  ['One element, any site', 'hand-over'],
+  ['Content-Security-Policy', 'hand-over'],
+];
+
+/** Goes to a control by its words, whichever section it is in. */
+export function FindControl({
+  titleOf,
+  onFound,
+}: {
+  titleOf: (section: string) => string;
+  onFound: (section: string, label: string) => void;
+}) {
+  const list = useId();
+  const [text, setText] = useState('');
+  const optionOf = ([label, section]: (typeof CONTROLS)[number]): string => `${label} (${titleOf(section)})`;
+  return (
+    <>
+      <input
+        type="search"
+        aria-label="Find a control"
+        placeholder="Find a control"
+        list={list}
+        className="field py-0.5 text-[13px]"
+        value={text}
+        onChange={({ target: { value } }) => {
+          const found = CONTROLS.find((control) => optionOf(control) === value);
+          setText(found ? '' : value);
+          if (found) onFound(found[1], found[0]);
+        }}
+      />
+      <datalist id={list}>
+        {CONTROLS.map((control) => (
+          <option key={optionOf(control)} value={optionOf(control)} />
+        ))}
+      </datalist>
+    </>
+  );
+}
+
+/** The element that is worked by a control, found by the words beside it. */
+export function controlBy(panel: Element, label: string): HTMLElement | null {
+  for (const words of panel.querySelectorAll('label, legend, caption, h2, h3, button, span, select')) {
+    const text = words instanceof HTMLSelectElement ? (words.getAttribute('aria-label') ?? '') : words.textContent;
+    if (!text.trim().startsWith(label)) continue;
+    const around = words.closest('label, fieldset, table, section, div')!;
+    const control = words.matches('button, select')
+      ? words
+      : around.querySelector('input, select, textarea, button, pre');
+    if (control instanceof HTMLElement) return control;
+  }
+  return null;
+}

@@ -1,0 +1,83 @@
+import { cardFile } from '../written/card';
+import { facetsFile, linkFrom, textsFile } from '../written/facts';
+import { fieldFile } from '../written/field';
+import { importsOf } from '../written/imports';
+import { literal } from '../written/literal';
+import { filtersFile, resultsFile, searchPageFile } from '../written/search-page';
+import { filtersNamed } from '../written/project';
+import { projectStyles } from '../written/styles';
+import { viteFiles } from '../written/vite';
+import type { Files, TakenAway, Target } from './target';
+
+/** A project of React and Vite: the designed page written out in the kit's parts. */
+export const react: Target = (what) => ({
+  ...viteFiles(what, {
+    dependencies: ['react', 'react-dom'],
+    devDependencies: ['@types/react', '@types/react-dom', '@vitejs/plugin-react'],
+    compiler: { jsx: 'react-jsx' },
+    body: '<div id="root"></div>',
+    entry: 'src/main.tsx',
+    readme: {
+      about: 'The search page as a React project.',
+      files: [
+        ['src/search-page.tsx', 'the page: its state, and its parts in their places'],
+        ['src/field.tsx', 'the search field and what it offers'],
+        ...filtersNamed(what, ['src/filters.tsx', 'the filters; which, and how they are shown, is in `src/facets.ts`']),
+        ['src/results.tsx', 'the list; one result is in `src/card.tsx`'],
+      ],
+      more: '',
+    },
+  }),
+  ...sharedSources(what, 'src/'),
+  'vite.config.ts': `import react from '@vitejs/plugin-react';
+import { defineConfig } from 'vite';
+
+export default defineConfig({ plugins: [react()] });
+`,
+  'src/main.tsx': mainFile(what),
+});
+
+/** What the page is made of, the same in every project of React. */
+export function sharedSources({ page }: TakenAway, folder: string): Files {
+  const files: Files = {
+    'card.tsx': cardFile(page),
+    'facets.ts': facetsFile(page),
+    'field.tsx': fieldFile(page),
+    'results.tsx': resultsFile(page),
+    'search-page.tsx': searchPageFile(page, 'in the browser'),
+    'texts.ts': textsFile(page),
+    ...(page.facets.length > 0 && { 'filters.tsx': filtersFile() }),
+    ...projectStyles(page),
+  };
+  return Object.fromEntries(Object.entries(files).map(([name, content]) => [folder + name, content]));
+}
+
+function mainFile({ page, server }: TakenAway): string {
+  const links = page.header?.links ?? [];
+  const own = page.css ? `import './own.css';\n` : '';
+  const body = `
+createRoot(document.getElementById('root')!).render(
+  <>
+    <header>
+      <h1>{TEXTS.name}</h1>
+      ${
+        links.length === 0
+          ? ''
+          : `<nav aria-label="Links">
+        ${links.map(({ label, href }) => `<a href={${literal(linkFrom(server, href))}}>{${literal(label)}}</a>`).join("{' '}\n")}
+      </nav>`
+      }
+    </header>
+    <main>
+      <SearchPage />
+    </main>
+  </>,
+);
+`;
+  const imports = importsOf(body, {
+    'react-dom/client': 'createRoot',
+    './search-page': 'SearchPage',
+    './texts': 'TEXTS',
+  });
+  return `import '@yucca/kit/styles.css';\nimport './theme.css';\n${own}${imports}${body}`;
+}

@@ -1,0 +1,99 @@
+import type { InterfacePage } from '@yucca/contract';
+import { importsOf } from './imports';
+import { literal } from './literal';
+
+/** One result, with the parts that the design shows and no others. */
+export function cardFile({ card, currency, geo, columns = 3 }: InterfacePage): string {
+  const money = currency === null ? '' : `, ${literal(currency)}`;
+  const shown = Object.fromEntries(Object.entries(card).filter(([, field]) => field !== undefined));
+  const alone = card.number === null;
+  const parts = ['title', ...(['picture', 'detail', 'text'] as const).filter((part) => card[part] !== null)];
+  const figures = [
+    ...(geo === null
+      ? []
+      : [
+          `{result.distanceM !== undefined && (
+            <${alone ? 'p' : 'span'} data-part="card-distance">{distance(result.distanceM)} away</${alone ? 'p' : 'span'}>
+          )}`,
+        ]),
+    ...(card.number === null
+      ? []
+      : [
+          `{number && (
+            <span>
+              {number.label}{' '}
+              ${card.former ? `{number.former !== undefined && <s data-part="card-former">{figureText({ ...number, value: number.former }${money})}</s>}{' '}` : ''}
+              <b data-part="figure">{figureText(number${money})}</b>
+            </span>
+          )}`,
+        ]),
+  ];
+  const body = `
+/** Which field each part of a result comes from. */
+export const CARD: Card = ${literal(shown)};
+
+interface ResultProps {
+  result: SearchResult;
+${card.picture === null ? '' : '  /** Its row on the page, from 0. */\n  row: number;'}
+  onOpen: (event: MouseEvent) => void;
+}
+
+/** One result. */
+export function ResultCard({ result, ${card.picture === null ? '' : 'row, '}onOpen }: ResultProps) {
+  const { ${[...parts, ...(card.number === null ? [] : ['number']), 'elsewhere'].join(', ')} } = shownHit(result, CARD, SERVER);
+  return (
+    <article data-part="card">
+      ${
+        card.picture === null
+          ? ''
+          : `{picture && (
+        <img
+          src={picture}
+          alt=""
+          width={320}
+          height={240}
+          loading={row < 6 ? 'eager' : 'lazy'}
+          fetchPriority={row < ${columns} ? 'high' : 'auto'}
+          decoding="async"
+        />
+      )}`
+      }
+      <div data-part="card-body">
+        <h2>
+          <a href={recordHref(result)} onClick={onOpen}>
+            <Marked text={title.text} ranges={title.ranges} />
+          </a>
+        </h2>
+        ${
+          card.detail === null
+            ? ''
+            : `{detail && (
+          <p data-part="card-detail">
+            <Marked text={detail.text} ranges={detail.ranges} />
+          </p>
+        )}`
+        }
+        ${
+          card.text === null
+            ? ''
+            : `{text && (
+          <p data-part="card-text">
+            {text.heading && <span data-part="soft">{text.heading}: </span>}
+            <Marked text={text.text} ranges={text.ranges} />
+          </p>
+        )}`
+        }
+        {/* Found in a field that is not on the card. */}
+        {elsewhere && (
+          <p data-part="card-elsewhere">
+            {elsewhere.label}: <Marked text={elsewhere.text} ranges={elsewhere.ranges} />
+          </p>
+        )}
+        ${figures.length === 0 ? '' : card.number === null ? figures.join('') : `<p data-part="card-number">${figures.join('\n')}</p>`}
+      </div>
+    </article>
+  );
+}
+`;
+  return importsOf(body, { './yucca': 'SERVER recordHref' }) + body;
+}

@@ -1,0 +1,33 @@
+import { asHtml } from '../escape';
+import type { TakenAway } from '../targets/target';
+import { linkFrom } from './facts';
+
+/** An HTML document: its title from the page, what more is in its head, and its body. */
+export const documentFile = ({ page: { title }, language }: TakenAway, head: string, body: string): string =>
+  `<!doctype html>
+<html lang="${asHtml(language)}">
+  <head>
+    <meta charset="utf-8" />
+    <meta name="viewport" content="width=device-width, initial-scale=1" />
+    <title>${asHtml(title)}</title>
+    <meta name="description" content="Search ${asHtml(title)}." />
+    ${head}
+  </head>
+  <body>
+    ${body}
+  </body>
+</html>
+`;
+
+/** The header of a page: its name in an element, what stands beside it, its links. */
+export function headerOf({ page: { title, header }, server }: TakenAway, name = 'h1', beside = ''): string {
+  const links = (header?.links ?? []).map(
+    ({ label, href }) => `        <a href="${asHtml(linkFrom(server, href))}">${asHtml(label)}</a>\n`,
+  );
+  const nav = links.length === 0 ? '' : `<nav aria-label="Links">\n${links.join('')}      </nav>`;
+  return `<header>
+      <${name}>${asHtml(header?.name ?? title)}</${name.split(' ')[0]}>
+      ${beside}
+      ${nav}
+    </header>`;
+}

@@ -1,0 +1,195 @@
+import type { InterfacePage } from '@yucca/contract';
+import type { TakenAway } from '../../targets/target';
+import { linkFrom } from '../facts';
+import { fieldSources } from '../field';
+import { importsOf } from '../imports';
+import { literal } from '../literal';
+
+/** What the field offers. */
+export function sourcesFile(page: InterfacePage): string {
+  const body = fieldSources(page).replace('function sources', 'export function sources');
+  return importsOf(body, { './card': 'CARD', './yucca': 'client memory SERVER' }) + body;
+}
+
+/** The list of results and what leads on from it. */
+export function resultsFile(page: InterfacePage): string {
+  const grows = page.paging !== 'pages';
+  const body = `
+interface Going {
+  go: (query: Query, how?: 'replace' | 'push') => void;
+}
+
+/** The results, what is said of them, and the way to more. */
+export function results({ answer, answered, error }: SearchSnapshot, query: Query, { go }: Going): HTMLElement {
+  const before = !answer || answer.results.length > answer.size ? 0 : (answer.page - 1) * answer.size;
+  const open = (result: SearchResult, row: number): void => {
+    memory.addViewed({ collection: COLLECTION, id: result.id, text: shownRow(result, CARD).text });
+    insights.click(answer!.queryId, result.id, before + row + 1);
+  };
+  return element(
+    'section',
+    { id: 'results', 'data-part': 'results', 'aria-label': 'Results' },
+    // The last good results stay below.
+    error && element('p', { role: 'alert', 'data-part': 'trouble' }, \`The search did not answer: \${error.message}\`),
+    answer &&
+      element(
+        'p',
+        { role: 'status', 'data-part': 'count' },
+        element('strong', {}, counted(answer.total, 'result')),
+        answered?.q ? \` for “\${answered.q}”\` : '',
+      ),
+    answer?.understood.notice && element('p', { 'data-part': 'notice' }, answer.understood.notice),
+    answer &&
+      element(
+        'p',
+        { 'data-part': 'applied' },
+        ...shownChoices(query, answer).map(({ label, without }) =>
+          link(hrefOf(without), () => go(without), { 'data-part': 'choice', title: 'Take it back' }, label, ' ×'),
+        ),
+      ),
+    answer &&
+      element('ol', { 'data-part': 'list' }, ...answer.results.map((result, row) => resultCard(result, ${page.card.picture === null ? '' : 'row, '}() => open(result, row)))),
+    answer && ${grows ? 'more(answer, query, go)' : 'pages(answer, query, go)'},
+  );
+}
+
+${
+  grows
+    ? `/** The way to the next results, below the ones there are. */
+function more(answer: SearchAnswer, query: Query, go: Going['go']): HTMLElement | null {
+  const next = withPage(query, answer.page + 1);
+  if (answer.page >= answer.pages) return null;
+  return element(
+    'p',
+    { 'data-part': 'more' },
+    link(hrefOf(next), () => go(next, 'replace'), { 'data-part': 'button' }, \`Show more of \${counted(answer.total, 'result')}\`),
+  );
+}`
+    : `/** Numbered pages, as links. */
+function pages(answer: SearchAnswer, query: Query, go: Going['go']): HTMLElement | null {
+  if (answer.pages < 2) return null;
+  return element(
+    'nav',
+    { 'data-part': 'pages', 'aria-label': 'Pages' },
+    ...pageNumbers(answer.page, answer.pages).map((number) =>
+      number === null
+        ? '…'
+        : link(hrefOf(withPage(query, number)), () => go(withPage(query, number)), number === answer.page ? { 'aria-current': 'page' } : {}, number),
+    ),
+  );
+}`
+}
+`;
+  const own = { './card': 'CARD resultCard', './dom': 'element link', './yucca': 'COLLECTION hrefOf insights memory' };
+  return importsOf(body, own) + body;
+}
+
+/** The page: its state, its address, and what is drawn when either changes. */
+export function mainFile({ page, server }: TakenAway): string {
+  const { facets, sorts, paging } = page;
+  const links = (page.header?.links ?? []).map(
+    ({ label, href }) => `element('a', { href: ${literal(linkFrom(server, href))} }, ${literal(label)}),\n`,
+  );
+  const body = `
+const search = new SearchState({
+  client,
+  collection: COLLECTION,
+  request: REQUEST,
+  ${paging === 'pages' ? '' : 'grow: true,'}
+  query: asked(),
+});
+const change = inAddress(search);
+const go = (query: Query, how: 'replace' | 'push' = 'push'): void => change(query, how);
+
+/** Asks for good; whoever asks for what stands elsewhere is sent there. */
+async function ask(text: string): Promise<void> {
+  go(withText(search.snapshot().query, text));
+  await search.settled();
+  const { answer, answered } = search.snapshot();
+  const elsewhere = answered?.q === text ? redirectOf(answer) : null;
+  if (elsewhere !== null) window.location.assign(elsewhere);
+}
+
+const field = searchField({
+  after: () => search.settled(),
+  onText: (text) => change(withText(search.snapshot().query, text), 'replace'),
+  onAsk: (text) => void ask(text),
+  onValue: (facet, value) => go(withToggled(withText(search.snapshot().query, ''), facet, value)),
+  onRecord: (record) => {
+    memory.addViewed(record);
+    window.location.assign(recordHref(record));
+  },
+});
+const body = element('div', { 'data-part': 'body', 'data-filters': ${literal(String(facets.length > 0))} });
+const form = element(
+  'form',
+  {
+    role: 'search',
+    onsubmit: (event) => {
+      event.preventDefault();
+      void ask(search.snapshot().query.q);
+    },
+  },
+  element('div', { 'data-part': 'bar' }, field.element, element('button', { type: 'submit', 'data-part': 'submit' }, TEXTS.submit)),
+  ${sorts.length > 0 ? 'sortChoice(),' : ''}
+  body,
+);
+${
+  sorts.length > 0
+    ? `
+/** The orders to choose from. */
+function sortChoice(): HTMLElement {
+  const select = element(
+    'select',
+    { name: 'sort', onchange: () => go(withSort(search.snapshot().query, select.value || null)) },
+    element('option', { value: '' }, 'Best match'),
+    ...SORTS.map(({ name, label }) => element('option', { value: name }, label)),
+  );
+  search.subscribe(() => {
+    select.value = search.snapshot().query.sort ?? '';
+  });
+  return element('label', { 'data-part': 'sort' }, 'Sort by ', select);
+}
+`
+    : ''
+}
+function draw(): void {
+  const snapshot = search.snapshot();
+  const { query${facets.length > 0 ? ', answer' : ''} } = snapshot;
+  field.settle(query.q);
+  // What has the focus keeps it, though its element is made anew.
+  const { name, value, type } = (document.activeElement ?? {}) as HTMLInputElement;
+  const held = body.contains(document.activeElement) ? { name, value, type } : null;
+  body.replaceChildren(
+    ${facets.length > 0 ? "...(answer ? [element('div', { 'data-part': 'filters' }, filters(answer, query, go))] : [])," : ''}
+    results(snapshot, query, { go }),
+  );
+  if (held?.type !== 'checkbox') return;
+  for (const input of body.querySelectorAll('input'))
+    if (input.name === held.name && input.value === held.value) input.focus();
+}
+
+document.getElementById('header')!.append(
+  element('h1', {}, TEXTS.name),
+  ${links.length === 0 ? '' : `element('nav', { 'aria-label': 'Links' }, ${links.join('')}),`}
+);
+document
+  .getElementById('search')!
+  .append(element('div', { 'data-yucca': '', 'data-layout': ${literal(page.layout === 'places' ? 'rows' : page.layout)}, 'data-filters-at': ${literal(page.filters ?? 'left')}, 'data-density': ${literal(page.density ?? 'roomy')} }, form));
+search.subscribe(draw);
+draw();
+void search.refresh();
+`;
+  const own = {
+    './address': 'asked inAddress',
+    './dom': 'element',
+    './facets': 'SORTS',
+    './field': 'searchField',
+    './filters': 'filters',
+    './results': 'results',
+    './texts': 'TEXTS',
+    './yucca': 'client COLLECTION memory recordHref REQUEST',
+  };
+  const css = page.css ? `import './own.css';\n` : '';
+  return `import '@yucca/kit/styles.css';\nimport './theme.css';\n${css}${importsOf(body, own)}${body}`;
+}
