@@ -1,6 +1,6 @@
 /**
- * Real-shaped records from a seed: words drawn by Zipf's law from a made-up vocabulary, two text fields of about ten words,
- * three facets, two numbers.
+ * Real-shaped records from a seed: words drawn by Zipf's law from a made-up vocabulary, two text fields of about ten
+ * words, three facets, two numbers.
  */
 export interface BenchRecord {
   id: number;

@@ -22,8 +22,8 @@ interface Hostile {
 }
 
 /**
- * Asks what is made to cost much, in a thread of its own as a searcher is: beside the texts of the bench the garbage collector would
- * take longer than the searches.
+ * Asks what is made to cost much, in a thread of its own as a searcher is: beside the texts of the bench the garbage
+ * collector would take longer than the searches.
  */
 export async function measureHostile(buffer: SharedArrayBuffer): Promise<HostileResult> {
   const runs: HostileTimes[] = [];
@@ -54,8 +54,8 @@ export interface HostileJob {
 }
 
 /**
- * What the thread does. Others of their kind are asked before, as with the keystrokes: the first pay for compiling. Each is asked
- * once, since what has been asked is remembered.
+ * What the thread does. Others of their kind are asked before, as with the keystrokes: the first pay for compiling.
+ * Each is asked once, since what has been asked is remembered.
  */
 export function answerHostile({ buffer }: HostileJob): HostileTimes {
   const segment = new Segment(buffer);
@@ -104,9 +104,9 @@ function filled(part: (i: number) => string, join: string): string {
 }
 
 /**
- * As many long misspelt words as are read, phrases of the commonest words, wanted and not wanted, quotes without end, one endless
- * word; filters as long as they may be, on every kind of field; as many choices as can be made. `from` makes them others, and
- * `fromFrequent` the phrases of the few words that stand nearly everywhere.
+ * As many long misspelt words as are read, phrases of the commonest words, wanted and not wanted, quotes without end,
+ * one endless word; filters as long as they may be, on every kind of field; as many choices as can be made. `from`
+ * makes them others, and `fromFrequent` the phrases of the few words that stand nearly everywhere.
  */
 function hostileRequests({ vocabulary }: Generator, from: number, fromFrequent: number): Hostile[] {
   const long = vocabulary.filter((word) => word.length >= 8).slice(from, from + 400);

@@ -17,7 +17,10 @@ export interface HttpResult {
   emptyPerS: number;
   searchesPerS: number;
   shareOfEmpty: number;
-  /** CPU of the main thread, in milliseconds a request: of a route that does nothing, of searches; and of a bare `node:http`. */
+  /**
+   * CPU of the main thread, in milliseconds a request: of a route that does nothing, of searches; and of a bare
+   * `node:http`.
+   */
   mainMsEmpty: number;
   mainMsSearch: number;
   bareMs: number;
@@ -106,7 +109,10 @@ interface Measured {
   processMs: number;
 }
 
-/** CPU milliseconds of a process, or of one of its threads, from the kernel (`man 5 proc`: fields 14 and 15, in ticks of 10 ms). */
+/**
+ * CPU milliseconds of a process, or of one of its threads, from the kernel (`man 5 proc`: fields 14 and 15, in ticks of
+ * 10 ms).
+ */
 function cpuMs(file: string): number {
   const fields = readFileSync(file, 'utf8').split(') ')[1]!.split(' ');
   return (Number(fields[11]) + Number(fields[12])) * 10;
@@ -213,7 +219,7 @@ function run(paths: string[], duration: number, url = BASE): Promise<autocannon.
   return autocannon({ url, connections: 16, duration, requests });
 }
 
-/** Writes one record after the other for so long; answers how long each took until it could be searched. */
+/** Writes one record after the other for so long; returns how long each took until it could be searched. */
 async function upsertFor(milliseconds: number): Promise<number[]> {
   const generator = new Generator();
   const times: number[] = [];

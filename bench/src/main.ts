@@ -5,7 +5,9 @@
  *   npm run bench -- 1000000          other sizes, engine only
  *   npm run bench -- --http 1000000   other sizes, over HTTP only
  *   npm run bench -- --real 200000    real-shaped records, engine only
+ *   npm run bench -- --offline 50000  folders without a server, engine only
  *   npm run bench -- --compare A B    two files of results, with what of the second is of the first
+ *   npm run bench -- --pair ../other 100000   the engine of another checkout and this one, asked in turn
  */
 import { readFileSync, writeFileSync } from 'node:fs';
 import { cpus, totalmem } from 'node:os';
@@ -14,6 +16,8 @@ import { isMainThread, parentPort, workerData } from 'node:worker_threads';
 import { measureEngine, type EngineResult } from './engine.ts';
 import { answerHostile, type HostileJob } from './hostile.ts';
 import { measureHttp, type HttpResult } from './http.ts';
+import { measureOffline, type OfflineResult } from './offline.ts';
+import { measurePair } from './pair.ts';
 import { measureReal, type RealResult } from './real.ts';
 import { round } from './stats.ts';
 
@@ -28,8 +32,11 @@ if (!isMainThread) {
   console.table(
     compareResults(...(given.map((file) => JSON.parse(readFileSync(file, 'utf8')) as Results) as [Results, Results])),
   );
+} else if (kind === '--pair') {
+  console.table(await measurePair(path.resolve(given[0]!), Number(given[1] ?? 100_000)));
 } else if (given.length > 0) {
-  const measure = kind === '--http' ? measureHttp : kind === '--real' ? measureReal : measureEngine;
+  const others = { '--http': measureHttp, '--real': measureReal, '--offline': measureOffline };
+  const measure = kind !== undefined && kind in others ? others[kind as keyof typeof others] : measureEngine;
   for (const size of given) console.table([await measure(Number(size))]);
 } else {
   await measureAll();
@@ -51,6 +58,11 @@ async function measureAll(): Promise<void> {
     real.push(measureReal(size));
     console.table(real.slice(-1));
   }
+  const offline: OfflineResult[] = [];
+  for (const size of [3_000, 50_000]) {
+    offline.push(measureOffline(size));
+    console.table(offline.slice(-1));
+  }
   const bars = compare(engine, overHttp);
   console.table(bars);
   const machine = {
@@ -61,14 +73,17 @@ async function measureAll(): Promise<void> {
   };
   const measured = new Date().toISOString().slice(0, 10);
   const file = path.join(process.cwd(), 'bench/results.json');
-  writeFileSync(file, `${JSON.stringify({ measured, machine, bars, engine, real, http: overHttp }, null, 2)}\n`);
+  writeFileSync(
+    file,
+    `${JSON.stringify({ measured, machine, bars, engine, real, offline, http: overHttp }, null, 2)}\n`,
+  );
 }
 
 type Results = Record<string, Record<string, number>[]>;
 
 /** Every figure that two results have both, by the size it was measured at. */
 function compareResults(before: Results, after: Results): object[] {
-  return ['engine', 'real', 'http'].flatMap((part) =>
+  return ['engine', 'real', 'offline', 'http'].flatMap((part) =>
     (after[part] ?? []).flatMap((now) => {
       const was = before[part]?.find(({ records }) => records === now.records);
       if (was === undefined) return [];

@@ -2,9 +2,9 @@ import { completeTuning } from '@yucca/contract';
 import { chance, Generator } from './generator.ts';
 
 /**
- * Records as lists of packages, parts and goods really are, from a seed: names with separators and versions, texts of forty
- * words, a facet of 20,000 values by Zipf's law of which every third record lacks one, up to twelve tags of 50,000, a tree of
- * some 3,000 nodes, a unique code, numbers, a date, a position.
+ * Records as lists of packages, parts and goods really are, from a seed: names with separators and versions, texts of
+ * forty words, a facet of 20,000 values by Zipf's law of which every third record lacks one, up to twelve tags of
+ * 50,000, a tree of some 3,000 nodes, a unique code, numbers, a date, a position.
  */
 export class RealRecords {
   readonly #generator = new Generator();

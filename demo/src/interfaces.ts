@@ -1,14 +1,32 @@
-import type { NewInterface } from '@yucca/contract';
+import { STARTING_THEMES, type NewInterface, type Theme } from '@yucca/contract';
 import { places } from './quillbrook/gardens.ts';
+
+const themeOf = (name: string): Theme => STARTING_THEMES.find((one) => one.name === name)!.theme;
 
 /** The three search pages of Quillbrook. */
 export const INTERFACES: NewInterface[] = [
   {
     slug: 'nursery',
+    theme: themeOf('Herbarium'),
     title: 'Quillbrook Nursery',
     collection: 'plants',
     thing: 'Product',
     currency: 'GBP',
+    facets: [
+      'category',
+      {
+        name: 'colour',
+        control: 'swatches',
+        colours: { cream: '#fbf3d5', 'blue-green': '#4f8a86', grey: '#9aa29c', green: '#5a8f4e', purple: '#7d4f93' },
+      },
+      'price',
+      'height',
+      'light',
+      'water',
+      'hardiness',
+      'pet_safe',
+      { name: 'supplier', folded: true },
+    ],
     autocomplete: [
       { from: 'past', label: 'Asked before', size: 3 },
       { from: 'values', label: 'Go on with', size: 3 },
@@ -20,6 +38,7 @@ export const INTERFACES: NewInterface[] = [
   },
   {
     slug: 'growing',
+    theme: themeOf('Frost'),
     title: 'Quillbrook Growing Guides',
     collection: 'guides',
     layout: 'rows',
@@ -37,6 +56,7 @@ export const INTERFACES: NewInterface[] = [
   },
   {
     slug: 'collect',
+    theme: themeOf('Seed packet'),
     title: 'Quillbrook Collection Places',
     collection: 'gardens',
     layout: 'places',
@@ -44,6 +64,8 @@ export const INTERFACES: NewInterface[] = [
     pageSize: 20,
     paging: 'more',
     card: { text: 'about', detail: 'address', number: 'rating' },
+    facets: ['kind', 'services', 'town', { name: 'rating', control: 'steps' }],
+    filters: 'right',
     places: places(12),
     autocomplete: [
       { from: 'past', label: 'Asked before', size: 3 },

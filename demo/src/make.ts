@@ -6,7 +6,9 @@ import { makeGardens } from './quillbrook/gardens.ts';
 import { makeGuides } from './quillbrook/guides.ts';
 import { makePlants } from './quillbrook/plants.ts';
 
-/** Writes the Quillbrook records into a data folder: JSON Lines for each collection. Pictures are painted by paint.ts. */
+/**
+ * Writes the Quillbrook records into a data folder: JSON Lines for each collection. Pictures are painted by paint.ts.
+ */
 export function makeQuillbrook(dataDir: string): void {
   const folder = path.join(dataDir, 'quillbrook');
   mkdirSync(folder, { recursive: true });

@@ -1,3 +1,5 @@
+import { fnvOfText } from '@yucca/engine/fnv';
+
 /**
  * A seeded source of chance: the same seed gives the same world. The generator is Mulberry32 (Tommy Ettinger, public
  * domain); the hash that turns text into a seed is FNV-1a.
@@ -6,9 +8,7 @@ export class Chance {
   #state: number;
 
   constructor(seed: string) {
-    let hash = 0x811c9dc5;
-    for (let i = 0; i < seed.length; i++) hash = Math.imul(hash ^ seed.charCodeAt(i), 0x01000193);
-    this.#state = hash >>> 0;
+    this.#state = fnvOfText(seed);
   }
 
   /** From 0 up to, not including, 1. */
@@ -55,7 +55,9 @@ export class Chance {
     return result;
   }
 
-  /** Writes a text from a pattern: `[a|b|c]` chooses one, patterns may stand inside each other; `{name}` is filled in. */
+  /**
+   * Writes a text from a pattern: `[a|b|c]` chooses one, patterns may stand inside each other; `{name}` is filled in.
+   */
   say(pattern: string, facts: Record<string, string | number> = {}): string {
     let text = pattern;
     while (text.includes('[')) {

@@ -1,4 +1,6 @@
-/** What visitors of the nursery asked for before they opened something, and how many of them: completions for the next. */
+/**
+ * What visitors of the nursery asked for before they opened something, and how many of them: completions for the next.
+ */
 export const VISITS: Readonly<Record<string, readonly (readonly [query: string, visits: number])[]>> = {
   plants: [
     ['agave blue-green', 4], ['aloe vera', 9], ['apple tree', 5], ['bees', 8], ['boston fern', 6], ['climbers', 9],

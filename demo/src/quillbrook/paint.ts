@@ -6,9 +6,9 @@ import type { Traits } from './painters/scene.ts';
 import { drawPlant } from './picture.ts';
 
 /**
- * Paints plants as JPEGs of 320 px into a folder, as a shop has its photographs. A browser would draw an SVG of a hundred
- * paths anew for every frame it is seen in, and a page of results shows a dozen. What is painted already stays, so a
- * painter that was stopped goes on where it was; a picture is whole or not there.
+ * Paints plants as JPEGs of 320 px into a folder, as a shop has its photographs. A browser would draw an SVG of a
+ * hundred paths anew for every frame it is seen in, and a page of results shows a dozen. What is painted already stays,
+ * so a painter that was stopped goes on where it was; a picture is whole or not there.
  */
 export async function paintPlants(traits: readonly Traits[], folder: string): Promise<void> {
   mkdirSync(folder, { recursive: true });

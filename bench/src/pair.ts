@@ -1,0 +1,113 @@
+import type * as engine from '@yucca/engine';
+import { build } from 'esbuild';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { pathToFileURL } from 'node:url';
+import { tuning } from './collection.ts';
+import { Generator } from './generator.ts';
+import { keystrokes } from './keystrokes.ts';
+import { RealRecords, realTuning } from './real-records.ts';
+import { percentiles, round, timed } from './stats.ts';
+
+type Engine = Pick<typeof engine, 'planFor' | 'search' | 'Segment' | 'SegmentBuilder' | 'Tombstones'>;
+
+export interface PairResult {
+  what: string;
+  before: number;
+  after: number;
+  ratio: number;
+}
+
+const ROUNDS = 3;
+const WARM_UP = 400;
+const shared = (bytes: number): SharedArrayBuffer => new SharedArrayBuffer(bytes);
+
+/**
+ * The engine of another checkout and this one over the same records, asked the same keystrokes in turn in one process:
+ * the machine's speed changes from minute to minute, a ratio does not. Of each keystroke the best round counts.
+ */
+export async function measurePair(checkout: string, count: number): Promise<PairResult[]> {
+  const folder = mkdtempSync(path.join(tmpdir(), 'yucca-pair-'));
+  try {
+    const engines = await Promise.all([checkout, process.cwd()].map((root, i) => engineOf(root, folder, i)));
+    return [...compared('bench', engines, benchData(count)), ...compared('real', engines, realData(count))];
+  } finally {
+    rmSync(folder, { recursive: true });
+  }
+}
+
+async function engineOf(root: string, folder: string, i: number): Promise<Engine> {
+  const outfile = path.join(folder, `engine-${i}.mjs`);
+  await build({
+    entryPoints: [path.join(root, 'packages/engine/src/index.ts')],
+    outfile,
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    logLevel: 'error',
+    // Each engine with the contract of its own checkout.
+    alias: { '@yucca/contract': path.join(root, 'packages/contract/src/index.ts') },
+  });
+  return (await import(pathToFileURL(outfile).href)) as Engine;
+}
+
+interface Data {
+  tuning: typeof tuning;
+  lines: string[];
+  keys: string[];
+  log: string[];
+}
+
+function benchData(count: number): Data {
+  const generator = new Generator();
+  const lines = Array.from({ length: count }, (_, i) => JSON.stringify(generator.record(i + 1)));
+  return { tuning, lines, keys: lines.map((_, i) => String(i + 1)), log: keystrokes(generator) };
+}
+
+function realData(count: number): Data {
+  const source = new RealRecords();
+  const records = Array.from({ length: count }, (_, i) => source.record(i));
+  const keys = records.map(({ id }) => String(id));
+  return {
+    tuning: realTuning,
+    lines: records.map((record) => JSON.stringify(record)),
+    keys,
+    log: source.keystrokes(120),
+  };
+}
+
+function compared(name: string, engines: Engine[], { tuning: rules, lines, keys, log }: Data): PairResult[] {
+  const sides = engines.map(({ planFor, search, Segment, SegmentBuilder, Tombstones }) => {
+    const make = (): SharedArrayBuffer => {
+      const builder = new SegmentBuilder(planFor([rules]));
+      lines.forEach((json, i) => builder.add({ versionId: i + 1, order: i + 1, key: keys[i]!, json }));
+      return builder.finish(shared);
+    };
+    const buffer = make();
+    const segments = [{ segment: new Segment(buffer), dead: Tombstones.none(lines.length, shared) }];
+    const ask = (q: string): number =>
+      timed(() => search({ number: 1, segments }, rules, { q, facets: ['*'], size: 20 }));
+    return { ask, make, buildMs: Infinity, bytes: buffer.byteLength, best: log.map(() => Infinity) };
+  });
+  // The first builds were for the compiler; of these the quicker one counts.
+  for (const side of [...sides, ...[...sides].reverse()]) side.buildMs = Math.min(side.buildMs, timed(side.make));
+  for (const { ask } of sides) log.slice(0, WARM_UP).forEach((q) => ask(q));
+  for (let turn = 0; turn < ROUNDS; turn++)
+    log.forEach((q, i) => {
+      const order = (i + turn) % 2 === 0 ? sides : [...sides].reverse();
+      for (const { ask, best } of order) best[i] = Math.min(best[i]!, ask(q));
+    });
+  const figures = sides.map(({ best, buildMs, bytes }): Record<string, number> => ({
+    ...percentiles(best),
+    buildMs: round(buildMs),
+    bytes,
+  }));
+  const [before, after] = [figures[0]!, figures[1]!];
+  return Object.keys(before).map((what) => ({
+    what: `${name}: ${what}`,
+    before: before[what]!,
+    after: after[what]!,
+    ratio: round(after[what]! / before[what]!, 3),
+  }));
+}
