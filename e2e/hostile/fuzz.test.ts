@@ -1,4 +1,7 @@
-/** Every route of the description with generated parameters and bodies: no answer is a 5xx but 503, and the server stays. */
+/**
+ * Every route of the description with generated parameters and bodies: no answer is a 5xx but 503, and the server
+ * stays.
+ */
 import { OPERATIONS, SCHEMAS } from '@yucca/contract/openapi';
 import fc from 'fast-check';
 import { loadPlants, Server } from '../src/server';

@@ -1,4 +1,7 @@
-/** Loads that nobody should send. The task ends each time, with what was stored and why it stopped; memory stays bounded. */
+/**
+ * Loads that nobody should send. The task ends each time, with what was stored and why it stopped; memory stays
+ * bounded.
+ */
 import type { Collection, Task } from '@yucca/contract';
 import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
@@ -61,7 +64,7 @@ async function load(
   return { status, task, mostMb };
 }
 
-/** Answers the status; 0 when the connection ended before there was one. */
+/** Returns the status; 0 when the connection ended before there was one. */
 function send(id: string, body: Readable, headers: Record<string, string>): Promise<number> {
   return new Promise((resolve) => {
     const sent = request(
@@ -153,7 +156,10 @@ const CASES: Case[] = [
 ];
 
 const MOST_OVER_MB = 200;
-/** What is no longer used goes when the runtime finds the time; what is bounded is under the bound in one of so many runs. */
+/**
+ * What is no longer used goes when the runtime finds the time; what is bounded is under the bound in one of so many
+ * runs.
+ */
 const RUNS = 3;
 
 test.each(CASES)('%s: the task ends with a sentence, in bounded memory', async (_, type, body, reason, headers) => {

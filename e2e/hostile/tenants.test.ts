@@ -1,10 +1,16 @@
-/** Records that move between tenants while keys with a forced filter look: nobody ever sees what is not theirs just then. */
+/**
+ * Records that move between tenants while keys with a forced filter look: nobody ever sees what is not theirs just
+ * then.
+ */
 import { Server } from '../src/server';
 
 jest.setTimeout(120_000);
 let server: Server;
 const secrets: Record<string, string> = {};
 const RECORDS = 60;
+/** As many of each are waited for, however fast the machine is, at least for so long. */
+const MOVES = 100;
+const LOOKED = 400;
 const FOR_MS = 6_000;
 
 beforeAll(async () => {
@@ -37,8 +43,10 @@ const LOOKS = ['/records?size=200', '/records?format=ndjson', '/records?format=c
 test('lists, exports, profiles, searches and single reads', async () => {
   const end = Date.now() + FOR_MS;
   let moved = 0;
+  let looked = 0;
+  const goesOn = (): boolean => Date.now() < end || moved < MOVES || looked < LOOKED;
   const writer = (async () => {
-    for (let i = 0; Date.now() < end; i++) {
+    for (let i = 0; goesOn(); i++) {
       const tenant = i % 2 === 0 ? 'b' : 'a';
       await server.call('PUT', `/collections/goods/records/r${i % RECORDS}`, {
         tenant,
@@ -49,10 +57,9 @@ test('lists, exports, profiles, searches and single reads', async () => {
     }
   })();
   const seen: string[] = [];
-  let looked = 0;
   const readers = ['a', 'b'].flatMap((tenant) =>
     LOOKS.map(async (route) => {
-      while (Date.now() < end) {
+      while (goesOn()) {
         const text = await (await ask(tenant, route)).text();
         looked++;
         const other = tenant === 'a' ? 'b' : 'a';
@@ -62,8 +69,6 @@ test('lists, exports, profiles, searches and single reads', async () => {
   );
   await Promise.all([writer, ...readers]);
   expect(seen).toEqual([]);
-  expect(moved).toBeGreaterThan(50);
-  expect(looked).toBeGreaterThan(200);
 });
 
 test('a misspelt field is answered with no name that stands in hidden records alone', async () => {

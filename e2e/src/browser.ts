@@ -6,7 +6,9 @@ import { Options, ServiceBuilder, type Driver } from 'selenium-webdriver/chrome.
 
 export type Browser = WebDriver & Driver;
 
-/** Starts headless Chromium with a page of exactly this size. `hosts`: names that lead to an address of this machine. */
+/**
+ * Starts headless Chromium with a page of exactly this size. `hosts`: names that lead to an address of this machine.
+ */
 export async function startBrowser({
   width = 1280,
   height = 800,

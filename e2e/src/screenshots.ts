@@ -35,6 +35,18 @@ async function typeOnASlowLine(browser: Browser): Promise<void> {
   await field.sendKeys(Key.ESCAPE);
 }
 
+/** Until the page in the frame shows results. */
+async function untilFramed(browser: Browser): Promise<void> {
+  await browser.wait(
+    () =>
+      browser.executeScript(
+        `return [...document.querySelectorAll('iframe')].every((one) => one.contentDocument?.querySelector('mark'))`,
+      ),
+    10_000,
+  );
+  await browser.sleep(1500);
+}
+
 /** Until every judged query has its score. */
 async function untilScored(browser: Browser): Promise<void> {
   await browser.wait(async () => (await browser.findElements(By.css('h1 ~ [role=status]'))).length === 0, 20_000);
@@ -60,7 +72,6 @@ async function keepQueries(browser: Browser): Promise<void> {
 const VIEWS: View[] = [
   { name: 'overview', path: '/?probe=rosemary', wait: 'main li mark' },
   { name: 'records', path: '/c/plants/records?probe=lavendar', wait: 'aside mark' },
-  { name: 'records-dark', path: '/c/plants/records?probe=snak+plnat', wait: 'aside mark', theme: 'dark' },
   { name: 'fields', path: '/c/plants/fields?probe=lavendar&field=introduced', wait: 'aside mark' },
   { name: 'tuning', path: '/c/plants/tuning?probe=blue+flower', wait: 'ol[aria-label=Draft] li', act: keepQueries },
   {
@@ -74,6 +85,18 @@ const VIEWS: View[] = [
     path: '/c/plants/judgements?probe=red+rose',
     wait: 'ol[aria-label="Results to grade"] mark',
     act: untilScored,
+  },
+  {
+    name: 'page-designer',
+    path: '/pages/nursery?section=theme&probe=agave&beside=phone',
+    wait: 'iframe',
+    act: untilFramed,
+  },
+  {
+    name: 'hand-over',
+    path: '/pages/nursery?section=hand-over&target=react',
+    wait: '.cm-content',
+    theme: 'dark',
   },
   { name: 'autocomplete', path: '/s/nursery', wait: '[role=combobox]', act: typeLavender },
   { name: 'profile', path: '/c/plants/records?view=profile&probe=rose', wait: 'figure svg' },

@@ -84,7 +84,7 @@ export class Server {
     throw new Error(`not ready: ${await (await this.call('GET', '/ready')).text()}`);
   }
 
-  /** Ends the process; `SIGKILL` is a crash. Answers its exit code. */
+  /** Ends the process; `SIGKILL` is a crash. Returns its exit code. */
   async stop(signal: 'SIGTERM' | 'SIGKILL' = 'SIGTERM'): Promise<number | null> {
     const child = this.#child;
     if (child === null || !this.alive) return child?.exitCode ?? null;

@@ -5,7 +5,7 @@ import path from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { Server, somePlants } from '../src/server';
 
-jest.setTimeout(90_000);
+jest.setTimeout(180_000);
 const BIN = path.join(__dirname, '../../packages/cli/bin/yucca.mjs');
 const folder = mkdtempSync(path.join(tmpdir(), 'yucca-cli-'));
 let server: Server;
@@ -53,6 +53,20 @@ test('load, search, export, and settings out and in again', () => {
     /live version 3/,
   );
   expect(yucca(['settings', 'push', 'plants', 'settings.json']).err).toContain('Nothing differs');
+});
+
+test('a page as files, and again over its own files', () => {
+  const pull = ['page', 'pull', 'plants', '--target', 'react', '--out', 'shop', '--origin', 'https://shop.example'];
+  expect(yucca(pull)).toMatchObject({ code: 0, err: expect.stringMatching(/^\d+ files in shop; README/) as string });
+  const read = (name: string): string => readFileSync(path.join(folder, 'shop', name), 'utf8');
+  expect(read('src/search-page.tsx')).toContain('export function SearchPage');
+  expect(read('.env')).toMatch(/VITE_YUCCA_KEY=yk_/);
+  writeFileSync(path.join(folder, 'shop/src/mine.ts'), 'export {};');
+  expect(yucca(pull)).toMatchObject({ code: 1, err: expect.stringContaining('shop is not empty') as string });
+  expect(yucca([...pull, '--over']).code).toBe(0);
+  expect(read('src/mine.ts')).toBe('export {};');
+  expect(yucca(['page', 'pull', 'nowhere', '--out', 'none']).err).toContain('404');
+  expect(yucca(['page', 'pull', 'plants', '--target', 'paper', '--out', 'none']).code).toBe(2);
 });
 
 test('what is refused ends with 1 and the sentence of the server', () => {

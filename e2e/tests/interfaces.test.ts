@@ -302,7 +302,7 @@ test('answers that come out of order on a slow line are never shown out of order
         // Not even cancelled: the answer of an overtaken request arrives all the same.
         return real(address, { ...init, signal: undefined }).then((response) => new Promise((resolve) => {
           held.push(() => { window.answered++; resolve(response); });
-          if (String(address).includes('q=lavender&')) while (held.length > 0) held.pop()();
+          if (/q=lavender&|"q":"lavender"/.test(address + init.body)) while (held.length > 0) held.pop()();
         }));
       };`,
   })) as unknown as { identifier: string };

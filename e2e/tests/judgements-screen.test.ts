@@ -17,12 +17,23 @@ beforeAll(async () => {
   await loadPlants(server, 'plants', somePlants());
   browser = await startBrowser();
 });
+// Each begins with no judgements and no draft.
+beforeEach(async () => {
+  await judge([]);
+  await server.api('DELETE', '/collections/plants/tuning/draft');
+});
 afterAll(async () => {
   await browser?.quit();
   await server.leave();
   rmSync(folder, { recursive: true, force: true });
 });
 
+const TWO = [
+  { query: 'frost', grades: { 'P-001': 3, 'P-002': 3, 'P-003': 3 } },
+  { query: 'rose', grades: { 'P-004': 3, 'P-010': 3 } },
+];
+const judge = (judgements: object[]): Promise<unknown> =>
+  server.api('PUT', '/collections/plants/judgements', { judgements });
 const open = (probe = ''): Promise<void> =>
   browser.get(`${server.base}/c/plants/judgements${probe && `?probe=${encodeURIComponent(probe)}`}`);
 const rowOf = (query: string): By => By.xpath(`//tr[.//button[normalize-space()="${query}"]]`);
@@ -54,12 +65,7 @@ test('a query is judged by grading what comes up, and scored at once', async () 
 });
 
 test('a draft is scored beside live, and publishing one that makes something worse asks for a word', async () => {
-  await server.api('PUT', '/collections/plants/judgements', {
-    judgements: [
-      { query: 'frost', grades: { 'P-001': 3, 'P-002': 3, 'P-003': 3 } },
-      { query: 'rose', grades: { 'P-004': 3, 'P-010': 3 } },
-    ],
-  });
+  await judge(TWO);
   await server.api('PATCH', '/collections/plants/tuning/draft', { search: [{ field: 'name', weight: 1 }] });
   await open('frost');
   await until(async () => (await cells('frost')).includes('↓ 0.000'));
@@ -83,6 +89,7 @@ test('a draft is scored beside live, and publishing one that makes something wor
 });
 
 test('a query that is removed comes back with its grades', async () => {
+  await judge(TWO);
   await open();
   await (await see(By.css('button[aria-label="Remove “rose”"]'))).click();
   await seeText('“rose” is judged no more.');
@@ -94,6 +101,7 @@ test('a query that is removed comes back with its grades', async () => {
 });
 
 test('qrels go out and come in; a file that cannot be read changes nothing', async () => {
+  await judge(TWO);
   const text = await (
     await server.call('GET', '/collections/plants/judgements', undefined, { Accept: 'text/plain' })
   ).text();

@@ -1,6 +1,6 @@
 import { execFile } from 'node:child_process';
 import { existsSync, cpSync, mkdirSync, mkdtempSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
-import { createServer, type Server as HttpServer } from 'node:http';
+import { createServer, request as forward, type Server as HttpServer } from 'node:http';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { promisify } from 'node:util';
@@ -30,9 +30,19 @@ const run = (command: string, args: string[], cwd: string, env: Record<string, s
 
 const TYPES: Record<string, string> = { '.html': 'text/html', '.js': 'text/javascript', '.css': 'text/css' };
 
+/** Headers that pages of the other site are sent with, by file. */
+const headersOf: Record<string, Record<string, string>> = {};
+/** What browsers report to the other site about its policy. */
+const reports: string[] = [];
+
 /** A site of somebody else: files of a folder, from an origin of its own. */
 async function serve(folder: string): Promise<HttpServer> {
   const made = createServer((request, response) => {
+    if (request.url === '/reports') {
+      request.on('data', (part: Buffer) => reports.push(part.toString()));
+      return void response.writeHead(204).end();
+    }
+    for (const [name, value] of Object.entries(headersOf[request.url!] ?? {})) response.setHeader(name, value);
     const file = path.join(folder, new URL(request.url!, 'http://site').pathname);
     if (!existsSync(file)) return void response.writeHead(404).end();
     response.setHeader('Content-Type', TYPES[path.extname(file)] ?? 'application/octet-stream').end(readFileSync(file));
@@ -113,8 +123,9 @@ test('what a visitor has to load stays small', () => {
     return gzipSync(outputFiles[0]!.contents, { level: 9 }).length;
   };
   expect(gzipSync(readFileSync(path.join(DIST, 'yucca-search.js')), { level: 9 }).length).toBeLessThanOrEqual(30_000);
-  expect(weigh(`export * from '@yucca/kit'`)).toBeLessThan(9_500);
-  expect(weigh(`export * from '@yucca/kit'; export * from '@yucca/kit/react'`)).toBeLessThan(21_000);
+  expect(weigh(`export * from '@yucca/kit'`)).toBeLessThan(10_950);
+  expect(weigh(`export * from '@yucca/kit'; export * from '@yucca/kit/react'`)).toBeLessThan(24_300);
+  expect(weigh(`export { SearchView } from '@yucca/kit/react'`)).toBeLessThan(21_500);
   expect(weigh(`export { createClient, SearchState } from '@yucca/kit'`)).toBeLessThan(4_000);
   expect(gzipSync(readFileSync(path.join(DIST, 'styles.css'))).length).toBeLessThan(4_500);
 });
@@ -146,6 +157,97 @@ test('a plain HTML file of another site: one script, one element', async () => {
   expect(await violations()).toEqual([]);
 });
 
+/** The element on a page of the other site: what is before it in the body, and its attributes. */
+const page = (...elements: string[]): string =>
+  `<!doctype html><title>Shop</title><script src="${server.base}/yucca-search.js" defer></script>${elements.join('')}`;
+const element = (more: string): string => `<yucca-search interface="nursery" key="${key}" ${more}></yucca-search>`;
+
+/** A text inside the n-th element. */
+const insideOf = (n: number, css: string): Promise<string> =>
+  browser.executeScript(
+    `return document.querySelectorAll('yucca-search')[${n}]?.shadowRoot?.querySelector(${JSON.stringify(css)})?.textContent ?? ''`,
+  );
+
+test('a site with the strictest policy: styled, searched, and nothing reported', async () => {
+  writeFileSync(path.join(away, 'strict.html'), page(element('')));
+  const policy = [
+    "default-src 'none'",
+    `script-src ${server.base}`,
+    `connect-src ${server.base}`,
+    `img-src ${server.base}`,
+    "style-src 'self'",
+    "base-uri 'none'",
+    "form-action 'self'",
+    "require-trusted-types-for 'script'",
+    "trusted-types 'none'",
+    'report-uri /reports',
+  ].join('; ');
+  headersOf['/strict.html'] = { 'Content-Security-Policy': policy };
+  await browser.get(`${siteBase}/strict.html`);
+  await wait(async () => (await inside('[data-part=count] strong')) === '120 results');
+  const shadow = await (await see(By.css('yucca-search'))).getShadowRoot();
+  expect(await (await shadow.findElement(By.css('[data-part=body]'))).getCssValue('display')).toBe('grid');
+  await (await shadow.findElement(By.css('[role=combobox]'))).sendKeys('laven');
+  await wait(async () => (await inside('article mark')) === 'laven');
+  await browser.actions().sendKeys(Key.ESCAPE).perform();
+  await (await shadow.findElement(By.css('input[value=white]'))).click();
+  await wait(async () => (await inside('[data-part=count] strong')) === '10 results');
+  expect(reports).toEqual([]);
+});
+
+test('several searches on one page, each with its own part of the address or none', async () => {
+  const elements = [element('address="left"'), element('address="right"'), element('address="none"')];
+  writeFileSync(path.join(away, 'several.html'), page(...elements));
+  await browser.get(`${siteBase}/several.html?right.q=fern&ref=newsletter`);
+  const totals = (): Promise<string[]> => Promise.all([0, 1, 2].map((n) => insideOf(n, '[data-part=count] strong')));
+  await wait(async () => (await totals()).join() === '120 results,20 results,120 results');
+  const [left, , none] = await browser.findElements(By.css('yucca-search'));
+  const type = async (into: typeof left, text: string): Promise<void> => {
+    const field = await (await into!.getShadowRoot()).findElement(By.css('[role=combobox]'));
+    await field.sendKeys(text);
+  };
+  await type(left, 'lavender');
+  await wait(async () => (await browser.getCurrentUrl()).endsWith('?left.q=lavender&right.q=fern&ref=newsletter'));
+  await type(none, 'agave');
+  await wait(async () => (await totals())[2] !== '120 results');
+  expect((await totals()).slice(0, 2)).toEqual(['20 results', '20 results']);
+  expect(await browser.getCurrentUrl()).toMatch(/\?left\.q=lavender&right\.q=fern&ref=newsletter$/);
+});
+
+test('a server that is down when the page is opened, and comes back', async () => {
+  let isUp = false;
+  const gate = createServer((request, response) => {
+    if (!isUp) return void request.socket.destroy();
+    const { hostname, port } = new URL(server.base);
+    const { method, headers } = request;
+    const on = forward({ hostname, port, path: request.url, method, headers }, (answer) => {
+      response.writeHead(answer.statusCode!, answer.headers);
+      answer.pipe(response);
+    });
+    request.pipe(on);
+  });
+  await new Promise<void>((resolve) => gate.listen(0, '127.0.0.1', resolve));
+  const at = `http://127.0.0.1:${(gate.address() as { port: number }).port}`;
+  writeFileSync(path.join(away, 'gate.html'), page(element(`server="${at}"`)));
+  await browser.get(`${siteBase}/gate.html`);
+  await wait(async () => (await inside('[role=status]')).startsWith('The search could not be reached'));
+  isUp = true;
+  // Nobody presses anything.
+  await wait(async () => (await inside('[data-part=count] strong')) === '120 results');
+  isUp = false;
+  const shadow = await (await see(By.css('yucca-search'))).getShadowRoot();
+  await (await shadow.findElement(By.css('[role=combobox]'))).sendKeys('fern');
+  await wait(async () => (await inside('[role=alert] span')).includes('These are the last results'));
+  const button = await (await shadow.findElement(By.css('[role=alert] button'))).getRect();
+  expect(await inside('[data-part=count] strong')).toBe('120 results');
+  await new Promise((resolve) => setTimeout(resolve, 3_000));
+  // Through the tries it stays where it is.
+  expect(await (await shadow.findElement(By.css('[role=alert] button'))).getRect()).toEqual(button);
+  isUp = true;
+  await wait(async () => (await inside('[data-part=count] strong')) === '20 results');
+  gate.close();
+});
+
 test('its key serves this site and no other', async () => {
   const other = await fetch(`${server.base}/api/v1/interfaces/nursery/page?key=${key}`, {
     headers: { Origin: 'https://elsewhere.example' },
@@ -171,6 +273,20 @@ describe('a fresh Vite app with the packed package', () => {
     expect(await (await see(By.css('article h2 a'))).getAttribute('href')).toMatch(/\/plants\/P-\d+$/);
     await (await see(By.css('[data-part=choice]'))).click();
     await wait(async () => (await text('[data-part=count] strong')) === '20 results');
+  });
+
+  test('whoever changes the address, the results follow: a router, a link of the page, Back', async () => {
+    await open('index.html');
+    await wait(async () => (await text('[data-part=count] strong')) === '120 results');
+    await browser.executeScript(`history.pushState(null, '', '?q=fern')`);
+    await wait(async () => (await text('[data-part=count] strong')) === '20 results');
+    expect(await (await see(By.css('[role=combobox]'))).getAttribute('value')).toBe('fern');
+    await browser.executeScript(`history.replaceState(null, '', '?q=fern&colour=blue')`);
+    await wait(async () => (await text('[data-part=count] strong')) === '10 results');
+    await browser.navigate().back();
+    await wait(async () => (await text('[data-part=count] strong')) === '120 results');
+    await browser.navigate().forward();
+    await wait(async () => (await text('[data-part=count] strong')) === '10 results');
   });
 
   test('what visitors do there is told to the server, with the key of the page', async () => {

@@ -13,7 +13,7 @@ import type {
 } from '@yucca/contract';
 import { loadPlants, Server, somePlants } from '../src/server';
 
-jest.setTimeout(60_000);
+jest.setTimeout(180_000);
 let server: Server;
 
 const TUNING: TuningDocument = {
@@ -38,7 +38,7 @@ beforeAll(async () => {
     at: { lat: 47 + i / 100, lng: -18 },
   }));
   await loadPlants(server, 'plants', records);
-  await server.call('PUT', '/collections/plants/tuning/draft', TUNING);
+  await server.call('PUT', '/collections/plants/tuning/draft?wait=true', TUNING);
   await server.call('POST', '/collections/plants/tuning/publish', {});
 });
 afterAll(() => server.leave());
@@ -108,6 +108,25 @@ test('several searches in one call: each answered in its place, a bad one by a p
   expect(answers.map(({ total, status }) => total ?? status)).toEqual([20, 404, 422, 20]);
   const tooMany = { queries: Array.from({ length: 11 }, () => ({ collection: 'plants' })) };
   expect((await server.call('POST', '/search', tooMany)).status).toBe(422);
+});
+
+test('completions among searches, and the same as plain text, for which a browser asks no leave', async () => {
+  const queries = [
+    { collection: 'plants', suggest: { q: 'succ', size: 3 } },
+    { collection: 'plants', q: 'succ', size: 0 },
+    { collection: 'plants', suggest: { q: 'succ' }, q: 'succ' },
+    { collection: 'nowhere', suggest: { q: 'succ' } },
+    { collection: 'plants', suggest: { size: 500 } },
+  ];
+  const alone = await server.json<SuggestAnswer>('GET', '/collections/plants/suggest?q=succ&size=3');
+  const asText = await fetch(`${server.base}/api/v1/search`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'text/plain;charset=UTF-8', Authorization: `Bearer ${server.adminKey}` },
+    body: JSON.stringify({ queries }),
+  });
+  const { answers } = (await asText.json()) as { answers: (SuggestAnswer & SearchAnswer & ProblemJson)[] };
+  expect(answers[0]).toEqual(alone);
+  expect(answers.slice(1).map(({ total, status }) => total ?? status)).toEqual([expect.any(Number), 422, 404, 422]);
 });
 
 test('values of a facet, and completions', async () => {

@@ -6,7 +6,7 @@ import { Server } from '../src/server';
 /** A name that is no secure place for a browser: it leaves out which page asks. */
 const HOUSE = 'house.quillbrook.example';
 
-jest.setTimeout(60_000);
+jest.setTimeout(180_000);
 let server: Server;
 beforeAll(async () => {
   // It says it is reached from elsewhere; it listens on this machine alone.

@@ -9,16 +9,21 @@ import { loadPlants, Server, somePlants } from '../src/server';
 
 jest.setTimeout(120_000);
 let server: Server;
+/** One that nothing was loaded into. */
+let empty: Server;
 let browser: Browser;
 const folder = mkdtempSync(path.join(tmpdir(), 'yucca-files-'));
 
 beforeAll(async () => {
   server = await new Server().start();
+  empty = await new Server().start();
+  await loadPlants(server, 'spring-plants', somePlants(999));
   browser = await startBrowser();
 });
 afterAll(async () => {
   await browser?.quit();
   await server.leave();
+  await empty.leave();
 });
 
 const file = (name: string, content: string | Buffer): string => fileIn(folder, name, content);
@@ -31,14 +36,14 @@ async function closePanel(): Promise<void> {
 }
 
 test('an empty Yucca says the next step; a dropped file becomes searchable records without a form', async () => {
-  await browser.get(server.base);
+  await browser.get(empty.base);
   await seeText('Drop a file here');
   expect(await violations()).toEqual([]);
   const rows = somePlants(1000).map((plant) => JSON.stringify(plant));
   rows[10] = '{"id":"P-011","name":';
   await drop(file('Spring plants.jsonl', rows.join('\n')));
   await seeText('every line is one record');
-  await seeText('“id” is in every one of the first');
+  await seeText('“id” is in every one of the');
   expect(await (await see(By.css('#load-name'))).getAttribute('value')).toBe('spring-plants');
   expect(await violations()).toEqual([]);
   await press('Load 99');
@@ -53,7 +58,7 @@ test('an empty Yucca says the next step; a dropped file becomes searchable recor
   expect(await (await browser.findElement(By.css('aside mark'))).getText()).toBe('lavender');
   expect(await browser.getCurrentUrl()).toContain('probe=lavendr');
   expect(await violations()).toEqual([]);
-  await browser.get(`${server.base}/s/spring-plants?q=rose`);
+  await browser.get(`${empty.base}/s/spring-plants?q=rose`);
   await seeText('for “rose”');
 });
 
@@ -94,10 +99,11 @@ test('the probe survives a reload, opens with / and its result opens the record'
 });
 
 test('the same file again doubles nothing, and another name can be had on a click', async () => {
+  await loadPlants(server, 'herbs', somePlants(999));
   await browser.get(server.base);
   await see(By.css('h2'));
   const again = file(
-    'spring-plants.jsonl',
+    'herbs.jsonl',
     somePlants(1000)
       .map((plant) => JSON.stringify(plant))
       .join('\n'),
@@ -105,18 +111,18 @@ test('the same file again doubles nothing, and another name can be had on a clic
   await drop(again);
   await seeText('is here already, with 999 records');
   await press('Load 1,000 records');
-  await browser.wait(until.urlContains('/c/spring-plants/records'), WAIT);
+  await browser.wait(until.urlContains('/c/herbs/records'), WAIT);
   await seeText('1,000 records');
-  expect((await server.json<Collection>('GET', '/collections/spring-plants')).records).toBe(1000);
+  expect((await server.json<Collection>('GET', '/collections/herbs')).records).toBe(1000);
   await drop(again);
   await press('Make a new one');
-  expect(await (await see(By.css('#load-name'))).getAttribute('value')).toBe('spring-plants-2');
+  expect(await (await see(By.css('#load-name'))).getAttribute('value')).toBe('herbs-2');
   await press('Cancel');
 });
 
 test.each([
   ['empty.json', '', 'The file is empty'],
-  ['photo.json', Buffer.from([0x89, 0x50, 0x4e, 0x47, 0, 0, 0, 13]), 'binary file'],
+  ['photo.json', Buffer.from([0x89, 0x50, 0x4e, 0x47, 0, 0, 0, 13]), 'This is a picture'],
   ['letter.txt', 'Dear gardener, the tulips are out.', 'could not tell'],
   ['headers.csv', 'id,name\n', 'nothing below it'],
   ['numbers.json', '[1,2,3]', 'No record was found'],
@@ -143,8 +149,14 @@ test('a CSV without a usable key, and one that repeats keys', async () => {
   await key.findElement(By.css('option[value=sku]')).click();
   await seeText('of rows with one key the last is kept');
   await press('Load 3 records');
-  await browser.wait(until.urlContains('/c/repeats/records'), WAIT);
+  await seeText('1 row had the key of an earlier row and took its place');
+  await seeText('2 records are in “repeats”');
   expect((await server.json<Collection>('GET', '/collections/repeats')).records).toBe(2);
+  await press('Load again under another key');
+  await (await see(By.css('#load-key'))).findElement(By.css('option[value*=made]')).click();
+  await press('Load 3 records');
+  await browser.wait(until.urlContains('/c/repeats/records'), WAIT);
+  expect(await server.json<Collection>('GET', '/collections/repeats')).toMatchObject({ records: 3, key: 'key' });
 });
 
 test('a failed first load leaves no empty collection behind, and nothing typed is lost', async () => {
@@ -159,16 +171,22 @@ test('a failed first load leaves no empty collection behind, and nothing typed i
   await name.sendKeys('too-big');
   await press('Load 1 record');
   await seeText('more than 256 kB');
-  await closePanel();
+  // The panel is as it was filled in, and can be sent again.
+  await press('Back');
+  expect(await browser.findElement(By.css('#load-name')).getAttribute('value')).toBe('too-big');
+  expect(await browser.findElement(By.css('#load-key')).getAttribute('value')).toBe('id');
+  expect(await (await see(By.css('[role=dialog]'))).getText()).toContain('half.json');
+  await press('Cancel');
   expect((await server.call('GET', '/collections/too-big')).status).toBe(404);
 });
 
 test('rows can be pasted; a second tab sees what the first loaded', async () => {
-  await browser.get(`${server.base}/c/spring-plants/records`);
+  await loadPlants(server, 'shared', somePlants(1000));
+  await browser.get(`${server.base}/c/shared/records`);
   await see(By.css('#probe'));
   const first = await browser.getWindowHandle();
   await browser.switchTo().newWindow('tab');
-  await browser.get(`${server.base}/c/spring-plants/records`);
+  await browser.get(`${server.base}/c/shared/records`);
   await seeText('1,000 records');
   await browser.switchTo().window(first);
   await browser.executeScript(`
@@ -177,7 +195,7 @@ test('rows can be pasted; a second tab sees what the first loaded', async () => 
   await seeText('What you pasted');
   const name = await see(By.css('#load-name'));
   await name.clear();
-  await name.sendKeys('spring-plants');
+  await name.sendKeys('shared');
   await press('Load 1 record');
   await seeText('1,001 records');
   const [, second] = await browser.getAllWindowHandles();
