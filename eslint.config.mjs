@@ -2,6 +2,29 @@ import js from '@eslint/js';
 import next from 'eslint-config-next';
 import tseslint from 'typescript-eslint';
 
+const PROSE_WIDTH = 120;
+
+/** Comments are read as prose: a line of them is no longer than a line of code. What tools read stays in one line. */
+const proseWidth = {
+  create: (context) => ({
+    Program() {
+      for (const { value, loc } of context.sourceCode.getAllComments()) {
+        if (/^\s*(eslint|prettier|@ts)-/.test(value)) continue;
+        for (let line = loc.start.line; line <= loc.end.line; line++) {
+          const { length } = context.sourceCode.lines[line - 1];
+          const isProse =
+            loc.start.line !== loc.end.line || loc.start.column === context.sourceCode.lines[line - 1].search(/\S/);
+          if (isProse && length > PROSE_WIDTH)
+            context.report({
+              loc: { line, column: PROSE_WIDTH },
+              message: `Prose goes on in the next line after ${PROSE_WIDTH} letters.`,
+            });
+        }
+      }
+    },
+  }),
+};
+
 export default tseslint.config(
   {
     ignores: [
@@ -19,6 +42,7 @@ export default tseslint.config(
   js.configs.recommended,
   ...tseslint.configs.recommended,
   ...next.map((config) => ({ ...config, files: ['apps/studio/**/*.{ts,tsx}', 'packages/kit/**/*.{ts,tsx}'] })),
+  { plugins: { prose: { rules: { width: proseWidth } } }, rules: { 'prose/width': 'error' } },
   {
     files: ['**/*.{ts,tsx}'],
     languageOptions: { parser: tseslint.parser },

@@ -1,32 +1,20 @@
-// The everyday loop: types, lint, arrows, format, unused code, unit tests. Each step runs to its end; all findings are shown.
+// The everyday loop: types, lint, arrows, format, unused code, unit tests. Each step runs to its end; all findings are
+// shown.
 import { spawn } from 'node:child_process';
-import { root } from './steps.mjs';
+import { inspections, root, unitProjects } from './steps.mjs';
 
-const bin = (name) => `node_modules/.bin/${name}`;
-// Two lanes, as on a small machine: the slow steps beside each other.
-const lanes = [
-  [
-    ['route types', bin('next'), ['typegen', 'apps/studio']],
-    ['types', bin('tsc'), ['-p', '.']],
-    ['types of the studio', bin('tsc'), ['-p', 'apps/studio']],
-    ['lint', bin('eslint'), ['.', '--cache', '--cache-location', '.cache/eslint', '--max-warnings=0']],
-  ],
-  [
-    [
-      'unit tests',
-      bin('jest'),
-      ['--selectProjects', 'engine', 'contract', 'kit', 'cli', 'studio', 'demo', '--maxWorkers=1'],
-    ],
-    ['arrows', bin('depcruise'), ['--config', '.dependency-cruiser.cjs', 'packages', 'apps', 'demo', 'bench', 'e2e']],
-    ['format', bin('prettier'), ['--check', '.', '--log-level=warn', '--cache', '--cache-location=.cache/prettier']],
-    ['unused code', bin('knip'), []],
-  ],
-];
+const unitTests = ['unit tests', 'jest', ['--selectProjects', ...unitProjects, '--maxWorkers=1']];
+// Two lanes, as on a small machine: what takes longest beside the rest.
+const types = inspections.findIndex(([name]) => name === 'arrows');
+const lanes = [inspections.slice(0, types), [unitTests, ...inspections.slice(types)]];
 
 const step = ([name, command, args]) =>
   new Promise((resolve) => {
     const start = Date.now();
-    const child = spawn(command, args, { cwd: root, env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1' } });
+    const child = spawn(`node_modules/.bin/${command}`, args, {
+      cwd: root,
+      env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1' },
+    });
     let output = '';
     child.stdout.on('data', (text) => (output += text));
     child.stderr.on('data', (text) => (output += text));

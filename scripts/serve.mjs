@@ -8,6 +8,10 @@ const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));
 const studio = path.join(root, 'apps/studio');
 const [command = 'start'] = process.argv.slice(2);
 
+/** The kit as a package of npm: projects that are handed over bring it along. */
+const packedKit = path.join(root, 'packages/kit/packed/yucca-kit.tgz');
+/** What folders without a server need. */
+const offline = path.join(root, 'packages/offline/dist');
 const host = process.env.YUCCA_HOST ?? '127.0.0.1';
 const port = process.env.PORT ?? '4310';
 const env = {
@@ -16,6 +20,8 @@ const env = {
   YUCCA_HOST: host,
   YUCCA_DATA_DIR: path.resolve(root, process.env.YUCCA_DATA_DIR ?? 'data'),
   YUCCA_MIGRATIONS: path.join(studio, 'drizzle'),
+  YUCCA_KIT: packedKit,
+  YUCCA_OFFLINE: offline,
 };
 
 if (command === 'start' && !existsSync(path.join(studio, '.next/front/main.mjs'))) {
@@ -28,6 +34,16 @@ if (command !== 'start') {
   const dropIn = [path.join(root, 'packages/kit/build.mjs'), 'drop-in', path.join(studio, 'public/yucca-search.js')];
   const { status } = spawnSync(process.execPath, dropIn, { stdio: 'inherit' });
   if (status !== 0) process.exit(status ?? 1);
+  if (command === 'build' || !existsSync(offline)) {
+    const make = [path.join(root, 'packages/offline/build.mjs'), offline];
+    const { status: made } = spawnSync(process.execPath, make, { stdio: 'inherit' });
+    if (made !== 0) process.exit(made ?? 1);
+  }
+  if (command === 'build' || !existsSync(packedKit)) {
+    const pack = [path.join(root, 'packages/kit/build.mjs'), 'pack', packedKit];
+    const { status: packed } = spawnSync(process.execPath, pack, { stdio: 'inherit' });
+    if (packed !== 0) process.exit(packed ?? 1);
+  }
 }
 
 // A built app runs in this very process: what ends this one ends the server, and its exit code is the server's.

@@ -6,6 +6,22 @@ import { fileURLToPath } from 'node:url';
 
 export const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));
 
+/**
+ * What looks at the code without running it: name, command of a package, arguments. `check` and `test` run all of it.
+ */
+export const inspections = [
+  ['route types', 'next', ['typegen', 'apps/studio']],
+  ['types', 'tsc', ['-p', '.']],
+  ['types of the studio', 'tsc', ['-p', 'apps/studio']],
+  ['lint', 'eslint', ['.', '--cache', '--cache-location', '.cache/eslint', '--max-warnings=0']],
+  ['arrows', 'depcruise', ['--config', '.dependency-cruiser.cjs', 'packages', 'apps', 'demo', 'bench', 'e2e']],
+  ['format', 'prettier', ['--check', '.', '--log-level=warn', '--cache', '--cache-location=.cache/prettier']],
+  ['unused code', 'knip', []],
+];
+
+/** The projects whose tests need neither a build nor a browser. */
+export const unitProjects = ['engine', 'contract', 'kit', 'offline', 'cli', 'studio', 'demo'];
+
 /** Says what happens now. */
 export const say = (text) => console.log(`\n▸ ${text}`);
 
@@ -44,7 +60,7 @@ export function ensureBuild() {
   run(process.execPath, ['scripts/serve.mjs', 'build'], { stdio: ['ignore', 'ignore', 'inherit'] });
 }
 
-/** Starts a built studio; answers its process once it is healthy. */
+/** Starts a built studio; returns its process once it is healthy. */
 export async function startServer(env, stdio = 'inherit') {
   const address = `http://127.0.0.1:${env.PORT}`;
   const healthy = () =>

@@ -2,7 +2,7 @@
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
-import { ensureBuild, ensurePackages, root, run, say } from './steps.mjs';
+import { ensureBuild, ensurePackages, inspections, root, run, say, unitProjects } from './steps.mjs';
 
 ensurePackages();
 
@@ -29,8 +29,9 @@ if (missing.length > 0) {
   });
 }
 
-let failed = 0;
 let passed = 0;
+/** What failed, by name: the end of a long output is what is read first. */
+const failures = [];
 const results = path.join(root, '.cache/test-results');
 rmSync(results, { recursive: true, force: true });
 mkdirSync(results, { recursive: true });
@@ -50,37 +51,40 @@ function jest(label, projects, workers) {
   const { status } = spawnSync(process.execPath, args, {
     cwd: root,
     stdio: ['ignore', 'ignore', 'inherit'],
-    env: { ...process.env, NODE_ENV: 'test', YUCCA_PROPERTY_RUNS: '3' },
+    env: { ...process.env, NODE_ENV: 'test' },
   });
   if (!existsSync(file)) {
-    failed += 1;
+    failures.push(`${label}: no results were written`);
     return;
   }
   const report = JSON.parse(readFileSync(file, 'utf8'));
   passed += report.numPassedTests;
-  failed += report.numFailedTests + report.numRuntimeErrorTestSuites;
-  if (status !== 0 && report.numFailedTests + report.numRuntimeErrorTestSuites === 0) failed += 1;
+  const before = failures.length;
+  for (const { name, message, status: outcome, assertionResults } of report.testResults) {
+    const tests = assertionResults.filter((test) => test.status === 'failed');
+    const file = path.relative(root, name);
+    for (const { fullName, failureMessages } of tests) {
+      const why = failureMessages.join('\n').split('\n').slice(0, 12).join('\n      ');
+      failures.push(`${file}: ${fullName}\n      ${why}`);
+    }
+    if (outcome === 'failed' && tests.length === 0) failures.push(`${file}: ${message.slice(0, 1_000)}`);
+  }
+  if (status !== 0 && failures.length === before) failures.push(`${label}: ended with exit code ${status}`);
 }
 
 ensureBuild();
-for (const [label, command, args] of [
-  ['Types', 'tsc', ['-p', '.']],
-  ['Types of the studio', 'tsc', ['-p', 'apps/studio']],
-  ['Lint', 'eslint', ['.', '--max-warnings=0']],
-  ['Arrows', 'depcruise', ['--config', '.dependency-cruiser.cjs', 'packages', 'apps', 'demo', 'bench', 'e2e']],
-  ['Format', 'prettier', ['--check', '.', '--log-level=warn']],
-  ['Unused code', 'knip', []],
-]) {
+for (const [label, command, args] of inspections) {
   say(label);
   const { status } = spawnSync(path.join(root, 'node_modules/.bin', command), args, {
     cwd: root,
     stdio: ['ignore', 'inherit', 'inherit'],
   });
   if (status === 0) passed += 1;
-  else failed += 1;
+  else failures.push(label);
 }
-jest('Unit tests', ['engine', 'contract', 'kit', 'cli', 'studio', 'demo'], 2);
+jest('Unit tests', unitProjects, 2);
 jest('Tests of the built application, over HTTP and in Chromium', ['e2e'], 1);
 
-console.log(`\n${passed} passed, ${failed} failed`);
-process.exit(failed === 0 ? 0 : 1);
+for (const failure of failures) console.log(`\n✗ ${failure}`);
+console.log(`\n${passed} passed, ${failures.length} failed`);
+process.exit(failures.length === 0 ? 0 : 1);

@@ -5,6 +5,7 @@ import {
   pastQueriesSource,
   printAddress,
   recordsSource,
+  withChoices,
   withText,
 } from '@yucca/kit';
 import {
@@ -56,7 +57,7 @@ function Shop() {
         <>
           <ResultCount answer={answer} asked={snapshot.answered?.q ?? ''} />
           <AppliedChoices query={query} answer={answer} {...navigation} />
-          <FacetList answer={answer} query={query} onQuery={navigation.go} />
+          <FacetList answer={answer} select={query.select} onSelect={(to) => navigation.go(withChoices(query, to))} />
           {answer.total === 0 && <NothingFound query={query} answer={answer} {...navigation} />}
           <ol>
             {answer.results.map(({ id, record, marks }) => (
