@@ -4,9 +4,10 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type { HandoverTarget, NewInterface } from '@yucca/contract';
 import { Linter } from 'eslint';
-import { unzipSync, strFromU8 } from 'fflate';
+import { strFromU8 } from 'fflate';
 import ts from 'typescript';
 import tseslint from 'typescript-eslint';
+import { unpacked } from './archive';
 import { House } from './house';
 
 const ROOT = path.join(__dirname, '../../..');
@@ -90,10 +91,10 @@ async function project(
   slug: string,
   target: HandoverTarget,
 ): Promise<{ folder: string; files: Record<string, string> }> {
-  const { bytes } = await house.yucca.handovers.make(slug, { target }, SERVER);
+  const { pieces } = await house.yucca.handovers.make(slug, { target }, SERVER);
   const folder = path.join(away, target, slug);
   const files: Record<string, string> = {};
-  for (const [name, content] of Object.entries(unzipSync(bytes))) {
+  for (const [name, content] of Object.entries(await unpacked(pieces))) {
     const file = path.join(away, target, name);
     mkdirSync(path.dirname(file), { recursive: true });
     writeFileSync(file, content);

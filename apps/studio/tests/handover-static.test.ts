@@ -5,7 +5,8 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { LIMITS, type OfflineManifest } from '@yucca/contract';
 import { PartedSegment } from '@yucca/engine';
-import { strFromU8, unzipSync } from 'fflate';
+import { strFromU8 } from 'fflate';
+import { unpacked } from './archive';
 import { House } from './house';
 
 let house: House;
@@ -51,7 +52,7 @@ afterAll(async () => {
 async function taken(key?: string) {
   const order = { target: 'static' as const, ...(key !== undefined && { key }) };
   const made = await house.yucca.handovers.make('shop', order, 'https://search.example');
-  const files = unzipSync(made.bytes);
+  const files = await unpacked(made.pieces);
   const at = (name: string): Uint8Array => files[`shop/${name}`]!;
   const manifest = JSON.parse(strFromU8(at('data/manifest.json'))) as OfflineManifest;
   const { index, parts, firstDocs } = manifest.collections.goods!;

@@ -1,8 +1,9 @@
-import { strFromU8, unzipSync } from 'fflate';
+import { strFromU8 } from 'fflate';
 import { DomUtils, parseDocument } from 'htmlparser2';
 import fc from 'fast-check';
 import { originsIn } from '../src/features/page/hand-over/take-away';
 import { asHtml, asMarkdown } from '../src/server/handover/escape';
+import { unpacked } from './archive';
 import { House } from './house';
 
 let house: House;
@@ -14,8 +15,8 @@ beforeAll(async () => {
 afterAll(() => house.leave());
 
 const SERVER = 'https://search.example';
-const filesOf = (bytes: Uint8Array): Record<string, string> =>
-  Object.fromEntries(Object.entries(unzipSync(bytes)).map(([name, content]) => [name, strFromU8(content)]));
+const filesOf = async (pieces: AsyncIterable<string | Uint8Array>): Promise<Record<string, string>> =>
+  Object.fromEntries(Object.entries(await unpacked(pieces)).map(([name, content]) => [name, strFromU8(content)]));
 
 test('one HTML file, with a key that can search what is on the page and nothing else', async () => {
   const { interfaces, handovers, keys } = house.yucca;
@@ -28,9 +29,9 @@ test('one HTML file, with a key that can search what is on the page and nothing 
     autocomplete: [{ from: 'records', label: 'Guides', collection: 'guides' }],
   });
   const origins = ['https://shop.example'];
-  const { bytes, fileName, madeKey } = await handovers.make('nursery', { target: 'html', origins }, SERVER);
+  const { pieces, fileName, madeKey } = await handovers.make('nursery', { target: 'html', origins }, SERVER);
   expect(fileName).toBe('nursery-html.zip');
-  const files = filesOf(bytes);
+  const files = await filesOf(pieces);
   expect(Object.keys(files)).toEqual(['nursery/index.html', 'nursery/README.md']);
   const page = files['nursery/index.html']!;
   const secret = /key="(yk_[\w-]+)"/.exec(page)![1]!;
@@ -51,8 +52,8 @@ test('with a key that is there, a placeholder stands for its secret', async () =
   const { handovers, keys } = house.yucca;
   const { key, secret } = keys.create({ label: 'Mine', rights: ['search'] });
   const before = keys.list().length;
-  const { bytes, madeKey } = await handovers.make('plants', { target: 'html', key: key.id }, SERVER);
-  const page = filesOf(bytes)['plants/index.html']!;
+  const { pieces, madeKey } = await handovers.make('plants', { target: 'html', key: key.id }, SERVER);
+  const page = (await filesOf(pieces))['plants/index.html']!;
   expect(madeKey).toBeNull();
   expect(page).toContain('key="YOUR-SEARCH-KEY"');
   expect(page).not.toContain(secret);

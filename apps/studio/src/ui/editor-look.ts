@@ -4,12 +4,12 @@ import { tags } from '@lezer/highlight';
 
 // Names and values apart, in the two inks and the one accent there are; no colour here means live, draft or a mark.
 export const editorHighlight = HighlightStyle.define([
-  { tag: tags.propertyName, color: 'var(--ink)', fontWeight: '500' },
-  { tag: tags.string, color: 'var(--plum)' },
+  { tag: [tags.propertyName, tags.attributeName, tags.heading], color: 'var(--ink)', fontWeight: '500' },
+  { tag: [tags.string, tags.monospace, tags.attributeValue], color: 'var(--plum)' },
   { tag: [tags.number, tags.bool, tags.null], color: 'var(--agave)' },
-  { tag: tags.keyword, color: 'var(--agave)' },
+  { tag: [tags.keyword, tags.tagName], color: 'var(--agave)' },
   { tag: tags.comment, color: 'var(--ink-soft)', fontStyle: 'italic' },
-  { tag: tags.punctuation, color: 'var(--ink-soft)' },
+  { tag: [tags.punctuation, tags.url, tags.docComment], color: 'var(--ink-soft)' },
 ]);
 
 /** How code looks while it is edited. */

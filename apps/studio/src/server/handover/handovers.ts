@@ -23,6 +23,7 @@ import type { Tunings } from '../tuning/tuning';
 import type { RemoteThread } from '../workers/rpc';
 import type { ScanMethods } from '../workers/scan-worker';
 import type { SearchService } from '../search/search';
+import { inPieces } from '../scan/in-pieces';
 import { guideOf } from './guide';
 import { header } from './targets/header';
 import { html } from './targets/html';
@@ -40,8 +41,8 @@ const OFFLINE_SCRIPTS = ['yucca-search.js', 'yucca-search-more.js', 'yucca-engin
 export const PLACEHOLDER = 'YOUR-SEARCH-KEY';
 
 export interface Package {
-  /** A ZIP archive. */
-  bytes: Uint8Array;
+  /** A ZIP archive, made as it is taken. */
+  pieces: AsyncGenerator<string | Uint8Array>;
   fileName: string;
   /** The key that was made for it; null when it has a placeholder. */
   madeKey: { id: string; label: string } | null;
@@ -84,9 +85,9 @@ export class Handovers {
     const made = known === null && target !== 'static' ? this.#makeKey(page, origins) : null;
     const secret = made?.secret ?? PLACEHOLDER;
     const files = await this.#files(target, page, { server, origins, key: secret }, known);
-    const bytes = await scan().call('zipProject', [slug, files]);
+    const thread = scan();
     return {
-      bytes,
+      pieces: inPieces(thread, (id) => thread.call('zipBegin', [id, slug, files])),
       fileName: `${slug}-${target}.zip`,
       madeKey: made?.key ?? null,
       version: interfaces.liveVersion(slug),

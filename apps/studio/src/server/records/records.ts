@@ -12,6 +12,7 @@ import type { IndexManager } from '../index/index-manager';
 import type { Tasks } from '../tasks/tasks';
 import type { Tunings } from '../tuning/tuning';
 import type { WriterMethods } from '../workers/writer-worker';
+import { inPieces } from '../scan/in-pieces';
 import type { SearchService } from '../search/search';
 import type { ScanMethods } from '../workers/scan-worker';
 import { isRemoteError, isThreadLost, type RemoteThread } from '../workers/rpc';
@@ -274,24 +275,13 @@ export class Records {
       forced = false,
       forSpreadsheets = false,
     }: ReadOptions & { forSpreadsheets?: boolean } = {},
-  ): AsyncGenerator<string> {
+  ): AsyncGenerator<string | Uint8Array> {
     const { id: collectionId } = this.#collections.row(name);
     // Asked for nothing, so that what is wrong with the condition is told by whoever knows the fields.
     if (filter !== null) await this.#search.keysPage(name, filter, 0, 0, !forced);
-    const id = randomUUID();
     const scan = this.#scan();
-    await scan
-      .call('exportBegin', [id, { collectionId, format, fields: [...fields], filter, forSpreadsheets }])
-      .catch(asFailure);
-    try {
-      for (;;) {
-        const piece = await scan.call('exportNext', [id]);
-        if (piece === null) return;
-        yield piece;
-      }
-    } finally {
-      scan.send('exportEnd', [id]);
-    }
+    const order = { collectionId, format, fields: [...fields], filter, forSpreadsheets };
+    yield* inPieces(scan, (id) => scan.call('exportBegin', [id, order]).catch(asFailure));
   }
 
   /** The file with the failed lines of a load. Throws a Failure when there is none. */

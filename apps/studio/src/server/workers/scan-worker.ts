@@ -2,7 +2,6 @@
 import type { BackupFacts, Card, FieldRule, Profile, RuleEffect } from '@yucca/contract';
 import { Profiler } from '@yucca/engine/profile';
 import { EffectCounter } from '@yucca/engine/rules';
-import { strToU8, zipSync, type ZipOptions } from 'fflate';
 import { workerData } from 'node:worker_threads';
 import { openDb } from '../db/open';
 import { eachRecord } from '../scan/each-record';
@@ -15,6 +14,7 @@ import { gunzipSync } from 'node:zlib';
 import { packCollection, type PackedCollection, type PackJob } from '../handover/offline/pack-collection';
 import type { Files } from '../handover/targets/target';
 import { formatted } from '../handover/written/format';
+import { zipPieces } from '../handover/zip-pieces';
 import { understandRecords } from '../scan/understand';
 import { serve, StateLost, tell } from './rpc';
 import type { ThreadData } from './spawn';
@@ -24,7 +24,10 @@ const PAUSE_EVERY = 500;
 
 const { dataDir } = workerData as ThreadData;
 const db = openDb(dataDir, { readonly: true });
-const running = new Map<string, { pieces: Generator<string>; close: () => void; askedAt: number }>();
+const running = new Map<string, { pieces: Generator<Piece>; close: () => void; askedAt: number }>();
+
+/** What is sent as it is made: an export, an archive. */
+type Piece = string | Uint8Array;
 
 /**
  * An export nobody has asked for a piece of for so long is over: its snapshot keeps the write-ahead log from shrinking.
@@ -32,7 +35,7 @@ const running = new Map<string, { pieces: Generator<string>; close: () => void; 
 const FORGOTTEN_MS = 5 * 60_000;
 
 function closeForgotten(): void {
-  for (const [id, { askedAt }] of running) if (performance.now() - askedAt > FORGOTTEN_MS) methods.exportEnd(id);
+  for (const [id, { askedAt }] of running) if (performance.now() - askedAt > FORGOTTEN_MS) methods.piecesEnd(id);
 }
 
 /** Goes through records on a connection of its own, with pauses in which others are answered. */
@@ -112,19 +115,11 @@ const methods = {
     return formatted(files);
   },
 
-  /** The same as a ZIP archive, in a folder of their own. */
-  async zipProject(folder: string, files: Files): Promise<Uint8Array> {
-    const entries = Object.entries(await formatted(files)).map(
-      ([name, content]): [string, [Uint8Array, ZipOptions]] => [
-        `${folder}/${name}`,
-        // What is packed already only takes time.
-        [
-          typeof content === 'string' ? strToU8(content) : content,
-          { level: /\.(gz|tgz|png|jpe?g|webp)$/.test(name) ? 0 : 6 },
-        ],
-      ],
-    );
-    return zipSync(Object.fromEntries(entries));
+  /** Begins the same as a ZIP archive, in a folder of their own. */
+  async zipBegin(id: string, folder: string, files: Files): Promise<void> {
+    closeForgotten();
+    const pieces = zipPieces(folder, await formatted(files));
+    running.set(id, { pieces, close: () => {}, askedAt: performance.now() });
   },
 
   /** Guesses a card and facets. */
@@ -158,19 +153,19 @@ const methods = {
     });
   },
 
-  /** The next piece; null when there is no more. */
-  exportNext(id: string): string | null {
+  /** The next piece of an export or an archive; null when there is no more. */
+  nextPiece(id: string): Piece | null {
     const one = running.get(id);
-    // Not the end: an export that was cut off must not look whole.
-    if (!one) throw new StateLost('the export was begun by another');
+    // Not the end: what was cut off must not look whole.
+    if (!one) throw new StateLost('what is sent in pieces was begun by another');
     one.askedAt = performance.now();
     const next = one.pieces.next();
     if (!next.done) return next.value;
-    methods.exportEnd(id);
+    methods.piecesEnd(id);
     return null;
   },
 
-  exportEnd(id: string): void {
+  piecesEnd(id: string): void {
     const one = running.get(id);
     if (!one) return;
     running.delete(id);

@@ -1,8 +1,10 @@
 'use client';
 
 import { css } from '@codemirror/lang-css';
+import { html } from '@codemirror/lang-html';
 import { javascript } from '@codemirror/lang-javascript';
 import { json } from '@codemirror/lang-json';
+import { markdown } from '@codemirror/lang-markdown';
 import { EditorState, type Extension } from '@codemirror/state';
 import { useCodeEditor } from '@/ui/use-code-editor';
 
@@ -10,6 +12,8 @@ import { useCodeEditor } from '@/ui/use-code-editor';
 function languageOf(path: string): Extension[] {
   if (/\.(tsx?|mjs|js)$/.test(path)) return [javascript({ jsx: path.endsWith('x'), typescript: /\.tsx?$/.test(path) })];
   if (path.endsWith('.json')) return [json()];
+  if (path.endsWith('.html')) return [html()];
+  if (path.endsWith('.md')) return [markdown()];
   return path.endsWith('.css') ? [css()] : [];
 }
 

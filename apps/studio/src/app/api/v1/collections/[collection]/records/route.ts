@@ -1,6 +1,6 @@
 import { LIMITS } from '@yucca/contract';
-import { Readable } from 'node:stream';
 import { charsetSaid, isTrue, mediaType, oneOf, packing, wholeNumber } from '@/http/input';
+import { bodyOf } from '@/http/pieces';
 import { json, Reply } from '@/http/reply';
 import { refuseOthers, route } from '@/http/route';
 import { Failure } from '@/server/failure';
@@ -25,20 +25,8 @@ export const GET = route('read', async ({ request, url, params, asking, yucca })
   // RFC 9110 wants the headers of a HEAD, not the work behind them.
   if (request.method === 'HEAD') return new Reply(null, { headers });
   const pieces = yucca.records.export(name, format, { ...options, forSpreadsheets });
-  // The first piece is asked for before anything is answered: what is wrong with the filter shows here.
-  const first = await pieces.next();
-  return new Reply(Readable.from(withFirst(first, pieces), { objectMode: false }), { headers });
+  return new Reply(await bodyOf(pieces), { headers });
 });
-
-/** Pieces of which the first is there already. Given up, whatever makes them is given up too. */
-async function* withFirst(first: IteratorResult<string>, rest: AsyncGenerator<string>): AsyncGenerator<string> {
-  try {
-    if (!first.done) yield first.value;
-    yield* rest;
-  } finally {
-    await rest.return(undefined);
-  }
-}
 
 function bothOf(forced: string | undefined, asked: string | null): string | null {
   if (asked !== null && asked.length > LIMITS.filterLength)

@@ -1,6 +1,7 @@
 import { HANDOVER_TARGETS } from '@yucca/contract';
 import { oneOf, readJson } from '@/http/input';
 import { readVersion } from '@/http/publishing';
+import { bodyOf } from '@/http/pieces';
 import { json, Reply } from '@/http/reply';
 import { refuseOthers, route } from '@/http/route';
 import { baseOf } from '@/http/visitor-address';
@@ -12,9 +13,9 @@ export const POST = route('admin', async ({ request, params, caller, yucca }) =>
   requireNoLimits(caller);
   const wanted = validate('Handover', await readJson(request));
   const server = baseOf(request.headers, yucca.config.publicUrl);
-  const { bytes, fileName, madeKey, version } = await yucca.handovers.make(params.slug!, wanted, server);
+  const { pieces, fileName, madeKey, version } = await yucca.handovers.make(params.slug!, wanted, server);
   const headers = { 'Content-Type': 'application/zip', 'Content-Disposition': `attachment; filename="${fileName}"` };
-  return new Reply(bytes, { headers }).noting({ target: wanted.target, key: madeKey?.id ?? null, version });
+  return new Reply(await bodyOf(pieces), { headers }).noting({ target: wanted.target, key: madeKey?.id ?? null, version });
 });
 
 /** Its files as they would be taken away. */
