@@ -38,9 +38,12 @@ afterAll(async () => {
   rmSync(away, { recursive: true, force: true });
 });
 
-/** What must work on every page. A link to a record that stands on the server leads there. */
+/**
+ * What must work on every page; what is guessed of a dropped collection may be without a filter. A link to a record that
+ * stands on the server leads there.
+ */
 async function use(base: string, page: Page): Promise<void> {
-  expect(await visitor.use(base)).toBe(page !== 'dropped');
+  expect((await visitor.use(base)) || page === 'dropped').toBe(true);
   const record = await visitor.firstRecord();
   if (new URL(record).origin === server.base) expect((await fetch(record)).status).toBe(200);
 }
@@ -124,12 +127,13 @@ async function served(folder: string, port: number): Promise<{ base: string; don
 }
 
 test('Next.js: first results from its server, record pages, a sitemap', async () => {
-  let first: HandedOver | undefined;
+  let last: HandedOver | undefined;
   for (const page of PAGES) {
     const port = await freePort();
     const project = await takeAway(server, page, 'next', [`http://127.0.0.1:${port}`], away);
-    await install(project, first);
-    first ??= project;
+    // Its bundler follows no link out of the project's folder, so that each has packages of its own.
+    await install(project);
+    last = project;
     await run('npm', ['run', 'build'], project.folder);
     await run('npm', ['run', 'check'], project.folder);
     const { base, done } = await served(project.folder, port);
@@ -158,7 +162,7 @@ test('Next.js: first results from its server, record pages, a sitemap', async ()
       done();
     }
   }
-  await run('npm', ['run', 'smoke'], first!.folder, BROWSER);
+  await run('npm', ['run', 'smoke'], last!.folder, BROWSER);
 });
 
 test('a key for another site, a key that was taken back, a server that is away', async () => {

@@ -8,6 +8,7 @@ export * from './interface.ts';
 export * from './interface-changes.ts';
 export * from './interface-page.ts';
 export * from './json-pointer.ts';
+export * from './insights.ts';
 export * from './judgements.ts';
 export * from './key.ts';
 export * from './limits.ts';

@@ -109,6 +109,7 @@ export const searchRequestSchema = {
     session: { ...opaque, description: 'Ties searches and clicks of one visit together, for insights.' },
     viewer: { ...opaque, description: 'Ties visits of one viewer together, for insights.' },
     tags: { type: 'array', items: opaque, maxItems: 20, description: 'Words that placements may ask for.' },
+    by: { enum: ['completion'], description: 'What led to this query, for insights: a completion that was chosen.' },
     record: { type: 'boolean', description: 'false keeps this query out of insights.' },
   },
 } as const;

@@ -8,6 +8,7 @@ import { fromWeb, type Incoming } from './incoming';
 import { problemReply, rateHeaders } from './problem';
 import { noteInAudit } from './audit-note';
 import { Reply, toWeb } from './reply';
+import { asksNotToBeNoted } from './unnoted';
 
 export interface RouteContext {
   request: Incoming;
@@ -51,7 +52,8 @@ class Context implements RouteContext {
 
   get asking(): Asking {
     const { filter } = this.caller;
-    return { signal: this.request.signal, ...(filter === null ? {} : { forcedFilter: filter }) };
+    const { signal, headers } = this.request;
+    return { signal, unnoted: asksNotToBeNoted(headers), ...(filter === null ? {} : { forcedFilter: filter }) };
   }
 }
 

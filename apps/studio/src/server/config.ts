@@ -21,8 +21,11 @@ export interface Config {
   backupsKept: number;
   /** `open`: whoever asks is told the metrics. */
   metricsOpen: boolean;
-  /** Days that visitors' events are kept. */
+  /** Days that visitors' events and single searches are kept, and days that their sums are. */
   eventDays: number;
+  insightDays: number;
+  /** Visitors that a query must have come from to be shown in insights. */
+  insightLeast: number;
   /** A folder of this machine that files may be loaded from by their path; null = none. */
   loadDir: string | null;
   /** The kit as a package of npm, which comes along with projects that are handed over. */
@@ -46,6 +49,8 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
     backupsKept: positive(env.YUCCA_BACKUPS_KEPT) ?? 7,
     metricsOpen: env.YUCCA_METRICS === 'open',
     eventDays: positive(env.YUCCA_EVENT_DAYS) ?? 30,
+    insightDays: positive(env.YUCCA_INSIGHT_DAYS) ?? 400,
+    insightLeast: positive(env.YUCCA_INSIGHT_LEAST) ?? 1,
     host,
     loopback: LOOPBACK.has(host),
     adminKey: env.YUCCA_ADMIN_KEY || null,

@@ -7,6 +7,9 @@ import { Backups } from './backups/backups';
 import { Clock } from './clock';
 import { readConfig, type Config } from './config';
 import { migrateDb, openDb, type Db } from './db/open';
+import { AnsweredSearches } from './insights/answered-searches';
+import { InsightsService } from './insights/insights';
+import { SearchLog } from './insights/search-log';
 import { IndexManager } from './index/index-manager';
 import { VisitorEvents } from './visitor-events/visitor-events';
 import { FieldRules } from './field-rules/field-rules';
@@ -59,6 +62,7 @@ export interface Runtime {
   handovers: Handovers;
   judgements: Judgements;
   visitorEvents: VisitorEvents;
+  insights: InsightsService;
   loadFiles: LoadFiles;
   tasks: Tasks;
   search: SearchService;
@@ -100,6 +104,8 @@ function holdFolder(dataDir: string): { folder: string; lock: FolderLock; refusa
 
 /** What is noted in memory is written down this often. */
 const NOTES_EVERY_MS = 1_000;
+/** Trails of keystrokes go on for so long after the last one; then they are settled. */
+const SETTLING_MS = 6_000;
 /** And the time, when there is nothing else, this often. */
 const CLOCK_EVERY_MS = 60_000;
 
@@ -134,7 +140,18 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
   const tunings = new Tunings({ db, collections, indexManager, tasks });
   const answered = new AnsweredQueries();
   const pastQueries = new PastQueries({ db });
-  const search = new SearchService({ clock, collections, indexManager, searchers, tunings, answered, pastQueries });
+  const searchLog = new SearchLog();
+  const noted = new AnsweredSearches(searchLog);
+  const search = new SearchService({
+    clock,
+    collections,
+    indexManager,
+    searchers,
+    tunings,
+    answered,
+    noted,
+    pastQueries,
+  });
   const records = new Records({ db, dataDir, collections, indexManager, tunings, tasks, search, writer, scan });
   const fieldRules = new FieldRules({ db, collections, indexManager, tasks, writer, scan });
   const sessions = new Sessions({ db, password: config.password, clock });
@@ -170,6 +187,18 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
       .then(() => integrity.check())
       .then(({ state }) => log.info({ state }, 'checked the database, because the last stop was not clean'))
       .catch((error: Error) => log.error({ error: error.message }, 'the database could not be checked'));
+  const visitorEvents = new VisitorEvents({
+    db,
+    answered,
+    noted,
+    pastQueries,
+    isWorthOffering: (query) => search.isWorthOffering(query),
+    log,
+  });
+  const visitorSecret = sealer.secretFor('visitors').toString('base64url');
+  const ages = { rawDays: config.eventDays, sumDays: config.insightDays };
+  let countedEvent = 0;
+  let settlingUntil = -Infinity;
   let clockWrittenAt = -Infinity;
   const writeNotes = async (): Promise<void> => {
     const order = {
@@ -177,15 +206,22 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
       notes: audit.takeNotes(),
       clock: clock.steady(),
       eventDays: config.eventDays,
+      // The events are those of searches that are here or were before.
+      insights: { searches: searchLog.take(), lastEvent: visitorEvents.last, ages, secret: visitorSecret },
     };
+    const { searches, lastEvent } = order.insights;
+    if (searches.searches.length > 0 || lastEvent > countedEvent) settlingUntil = performance.now() + SETTLING_MS;
     // Every write is flushed to the disk: a server that nobody asks writes once a minute, for the clock.
-    const idle = order.uses.length === 0 && order.notes.length === 0;
+    const settling = performance.now() < settlingUntil;
+    const idle = order.uses.length === 0 && order.notes.length === 0 && !settling;
     if (idle && performance.now() - clockWrittenAt < CLOCK_EVERY_MS) return;
     clockWrittenAt = performance.now();
     try {
       await writer.call('writeNotes', [order]);
+      countedEvent = lastEvent;
     } catch (error) {
       audit.giveBack(order.notes);
+      searchLog.giveBack(searches);
       if (!storage.heard(error)) log.warn({ error: (error as Error).message }, 'notes were not written');
     }
   };
@@ -203,12 +239,16 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
     profiles: new Profiles({ db, collections, search, scan }),
     tunings,
     settings: new SettingsService({ collections, tunings, fieldRules }),
-    visitorEvents: new VisitorEvents({
-      db,
-      answered,
-      pastQueries,
-      isWorthOffering: (query) => search.isWorthOffering(query),
-      log,
+    visitorEvents,
+    insights: new InsightsService({
+      collections,
+      tunings,
+      search,
+      writer,
+      scan,
+      written: writeNotes,
+      secret: visitorSecret,
+      least: config.insightLeast,
     }),
     judgements: new Judgements({ db, collections, search }),
     interfaces,

@@ -7,6 +7,7 @@ import {
   judgementChangesSchema,
   judgementRunSchema,
   judgementsSchema,
+  pastSearchSchema,
   askSuggestionsSchema,
   multiSearchSchema,
   newCollectionSchema,
@@ -28,6 +29,7 @@ import {
   type JudgementChanges,
   type JudgementRun,
   type Judgements,
+  type PastSearch,
   type AskSuggestions,
   type MultiSearch,
   type NewCollection,
@@ -79,6 +81,7 @@ interface Validated {
   Settings: Settings;
   Events: VisitorEvents;
   Judgements: Judgements;
+  PastSearch: PastSearch;
   JudgementChanges: JudgementChanges;
   JudgementRun: JudgementRun;
   Trial: Trial;
@@ -103,6 +106,7 @@ const schemas: { [K in keyof Validated]: AnySchema } = {
   Settings: settingsSchema,
   Events: eventsSchema,
   Judgements: judgementsSchema,
+  PastSearch: pastSearchSchema,
   JudgementChanges: judgementChangesSchema,
   JudgementRun: judgementRunSchema,
   Trial: trialSchema,

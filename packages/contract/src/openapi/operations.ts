@@ -1,4 +1,5 @@
 import { COLLECTIONS } from './operations/collections.ts';
+import { INSIGHTS } from './operations/insights.ts';
 import { INTERFACES } from './operations/interfaces.ts';
 import { JUDGEMENTS } from './operations/judgements.ts';
 import { KEYS } from './operations/keys.ts';
@@ -19,6 +20,7 @@ export const OPERATIONS: readonly Operation[] = [
   ...TUNING,
   ...COLLECTIONS,
   ...JUDGEMENTS,
+  ...INSIGHTS,
   ...INTERFACES,
   ...KEYS,
   ...TASKS,

@@ -11,6 +11,7 @@ import {
   storedInterfaceSchema,
 } from '../interface.ts';
 import { handoverFilesSchema, handoverSchema } from '../handover.ts';
+import { insightItemSchema, insightsSchema, pastSearchSchema } from '../insights.ts';
 import { judgementChangesSchema, judgementRunSchema, judgementScoresSchema, judgementsSchema } from '../judgements.ts';
 import { keySchema, newKeySchema } from '../key.ts';
 import { auditEntrySchema, backupSchema, readinessSchema } from '../operations.ts';
@@ -140,6 +141,12 @@ export const SCHEMAS: { [name: string]: Schema } = {
   JudgementChanges: judgementChangesSchema,
   JudgementRun: judgementRunSchema,
   JudgementScores: judgementScoresSchema,
+  Insights: insightsSchema,
+  InsightItem: insightItemSchema,
+  InsightPage: pageOf(ref('InsightItem')),
+  PastSearch: pastSearchSchema,
+  SearchesTaken: object({ taken: count }),
+  SearchesErased: object({ erased: count }),
   Interface: interfaceSchema,
   NewInterface: newInterfaceSchema,
   InterfacePatch: { type: 'object', description: 'A JSON Merge Patch (RFC 7396) of an Interface.' },

@@ -4,7 +4,10 @@ import { migrate } from 'drizzle-orm/better-sqlite3/migrator';
 import { mkdirSync } from 'node:fs';
 import path from 'node:path';
 import { isFrozen } from '../storage/frozen-folder';
-import * as schema from './schema';
+import * as insights from './insights-schema';
+import * as tables from './schema';
+
+const schema = { ...tables, ...insights };
 
 export type Db = BetterSQLite3Database<typeof schema> & { $client: Database.Database };
 

@@ -141,6 +141,8 @@ export const visitorEvents = sqliteTable(
     position: integer('position'),
     session: text('session'),
     at: text('at').notNull(),
+    /** As the page names it: repeats count once. */
+    eventId: text('event_id').unique(),
   },
   (table) => [index('events_by_query').on(table.queryId), index('events_by_time').on(table.at)],
 );

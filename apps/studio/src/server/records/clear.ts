@@ -1,5 +1,6 @@
 import { and, eq, isNotNull, isNull, sql } from 'drizzle-orm';
 import type { Db } from '../db/open';
+import { clearInsights } from '../insights/trim-insights';
 import { collections, tombstones, judgements, originals, pastQueries, records, segments, tunings } from '../db/schema';
 
 const PIECE = 5_000;
@@ -35,6 +36,7 @@ export function clearRecords(db: Db, collectionId: number): boolean {
       db.delete(tunings).where(eq(tunings.ownerId, collectionId)).run();
       db.delete(judgements).where(eq(judgements.collectionId, collectionId)).run();
       db.delete(pastQueries).where(eq(pastQueries.collectionId, collectionId)).run();
+      clearInsights(db, collectionId);
       db.delete(collections).where(eq(collections.id, collectionId)).run();
     })
     .immediate();

@@ -15,14 +15,18 @@ import type { Collections } from '../collections/collections';
 import { Failure } from '../failure';
 import type { IndexManager } from '../index/index-manager';
 import { isRemoteError } from '../workers/rpc';
+import type { AnsweredSearches } from '../insights/answered-searches';
 import type { AnsweredQueries, AnsweredQuery } from '../past-queries/answered-queries';
 import type { PastQueries } from '../past-queries/past-queries';
 import type { HangUp } from './hang-up';
 import type { Tunings } from '../tuning/tuning';
 import { SearchCancelled, type Question, type Run, type Searchers } from './searchers';
 
-/** Who asks, as far as a search minds: the condition of the key, and a signal that fires when the caller has gone. */
-export type Asking = Pick<QueryContext, 'forcedFilter'> & { signal?: HangUp | undefined };
+/**
+ * Who asks, as far as a search minds: the condition of the key, a signal that fires when the caller has gone, and
+ * whether what is asked stays out of insights.
+ */
+export type Asking = Pick<QueryContext, 'forcedFilter'> & { signal?: HangUp | undefined; unnoted?: boolean };
 
 /** Past queries read for a completion: some may find nothing any more. */
 const PAST_QUERIES_READ = 20;
@@ -34,6 +38,7 @@ export interface SearchParts {
   searchers: Searchers;
   tunings: Pick<Tunings, 'get'>;
   answered: Pick<AnsweredQueries, 'keep'>;
+  noted: Pick<AnsweredSearches, 'note'>;
   pastQueries: Pick<PastQueries, 'beginningWith'>;
 }
 
@@ -71,6 +76,7 @@ export class SearchService {
     const found = await this.#ask(name, asking, (thread, ask) => thread.call('searchJson', [ask, asked]), request);
     const queryId = this.#keep(name, request, asking, found.total);
     const rest = { queryId, timing: timing(start, found.engineMs) };
+    this.#note(name, queryId, request, asking, found.total, rest.timing.totalMs);
     return { json: `${found.json.slice(0, -1)},${JSON.stringify(rest).slice(1)}`, timing: rest.timing };
   }
 
@@ -160,6 +166,15 @@ export class SearchService {
       this.#parts.answered.keep(queryId, { collection, collectionId, scope, q });
     }
     return queryId;
+  }
+
+  /** For insights: what visitors asked of the live version, unless they or the page want it otherwise. */
+  #note(name: string, queryId: string, request: SearchRequest, asking: Asking, total: number, ms: number): void {
+    const { q = '', record = true, version = 'live', select = null, session = null, viewer = null, tags = [], by } = request;
+    if (!record || version !== 'live' || asking.unnoted || (q === '' && session === null)) return;
+    const { collections, noted } = this.#parts;
+    const facts = { at: Date.now(), collectionId: collections.idOf(name), queryId, viewer, q, select, total, ms };
+    noted.note({ ...facts, tags, chosen: by === 'completion' }, session);
   }
 
   async #ask<T>(

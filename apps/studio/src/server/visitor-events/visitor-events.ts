@@ -1,17 +1,20 @@
 import type { VisitorEvent } from '@yucca/contract';
 import type { Logger } from 'pino';
+import { max } from 'drizzle-orm';
 import type { Db } from '../db/open';
+import type { AnsweredSearches } from '../insights/answered-searches';
 import type { AnsweredQueries, AnsweredQuery } from '../past-queries/answered-queries';
 import type { PastQueries } from '../past-queries/past-queries';
 import { visitorEvents } from '../db/schema';
 
-/** A clock that is wrong by more than this is not believed: what it tells of happened when it arrived. */
+/** What a clock tells that is wrong by more than this is not counted. */
 const MOST_AGE_MS = 24 * 60 * 60 * 1000;
 
 export interface VisitorEventsParts {
   db: Db;
   answered: Pick<AnsweredQueries, 'take'>;
   pastQueries: Pick<PastQueries, 'count'>;
+  noted: Pick<AnsweredSearches, 'claim'>;
   isWorthOffering: (query: AnsweredQuery) => Promise<boolean>;
   log: Pick<Logger, 'warn'>;
 }
@@ -20,6 +23,7 @@ export interface VisitorEventsParts {
 export class VisitorEvents {
   readonly #parts: VisitorEventsParts;
   #counting: Promise<void> = Promise.resolve();
+  #last: number | undefined;
 
   constructor(parts: VisitorEventsParts) {
     this.#parts = parts;
@@ -27,18 +31,40 @@ export class VisitorEvents {
 
   /** Takes events in; returns how many. All of them or none. */
   take(events: readonly VisitorEvent[], now = Date.now()): number {
-    const rows = events.map(({ type, queryId, recordId, position = null, session = null, at }) => {
-      const told = at === undefined ? now : Date.parse(at);
-      const believed = told <= now && now - told <= MOST_AGE_MS ? told : now;
-      return { type, queryId, recordId, position, session, at: new Date(believed).toISOString() };
+    const timely = events
+      .map((event) => ({ ...event, told: event.at === undefined ? now : Date.parse(event.at) }))
+      .filter(({ told }) => Math.abs(now - told) <= MOST_AGE_MS);
+    for (const { type, queryId, session, viewer = null } of timely)
+      if (type === 'search') this.#parts.noted.claim(queryId, session!, viewer);
+    const rows = timely.flatMap(({ type, queryId, recordId, position = null, session = null, id = null, told }) => {
+      const at = new Date(Math.min(told, now)).toISOString();
+      return recordId === undefined ? [] : [{ type, queryId, recordId, position, session, at, eventId: id }];
     });
-    this.#parts.db.insert(visitorEvents).values(rows).run();
-    for (const { type, queryId, session, at } of rows) {
+    const taken = this.#store(rows);
+    for (const { type, queryId, session, at } of taken) {
       // Results come into sight with every letter; only who opens one has found something.
       const query = type === 'view' ? null : this.#parts.answered.take(queryId);
       if (query !== null) this.#counting = this.#counting.then(() => this.#count(query, session, at));
     }
-    return rows.length;
+    return timely.length - (rows.length - taken.length);
+  }
+
+  /** The number of the last event that is stored. */
+  get last(): number {
+    this.#last ??=
+      this.#parts.db
+        .select({ id: max(visitorEvents.id) })
+        .from(visitorEvents)
+        .get()?.id ?? 0;
+    return this.#last;
+  }
+
+  /** Stores events in one piece; returns those that had not come before. */
+  #store(rows: (typeof visitorEvents.$inferInsert)[]): (typeof visitorEvents.$inferSelect)[] {
+    if (rows.length === 0) return [];
+    const stored = this.#parts.db.insert(visitorEvents).values(rows).onConflictDoNothing().returning().all();
+    this.#last = Math.max(this.last, ...stored.map(({ id }) => id));
+    return stored;
   }
 
   /** Settles when all that was taken in is counted. */

@@ -1,5 +1,5 @@
 /** The scan thread: whatever has to go through all records of a collection without changing them. */
-import type { BackupFacts, Card, FieldRule, Profile, RuleEffect } from '@yucca/contract';
+import type { BackupFacts, Card, FieldRule, Insights, Page, Profile, RuleEffect } from '@yucca/contract';
 import { Profiler } from '@yucca/engine/profile';
 import { EffectCounter } from '@yucca/engine/rules';
 import { workerData } from 'node:worker_threads';
@@ -15,6 +15,8 @@ import { packCollection, type PackedCollection, type PackJob } from '../handover
 import type { Files } from '../handover/targets/target';
 import { formatted } from '../handover/written/format';
 import { zipPieces } from '../handover/zip-pieces';
+import { readInsights, type InsightInterval, type InsightScope } from '../insights/read-insights';
+import { readList, type ListLine, type ListOrder } from '../insights/read-list';
 import { understandRecords } from '../scan/understand';
 import { serve, StateLost, tell } from './rpc';
 import type { ThreadData } from './spawn';
@@ -120,6 +122,16 @@ const methods = {
     closeForgotten();
     const pieces = zipPieces(folder, await formatted(files));
     running.set(id, { pieces, close: () => {}, askedAt: performance.now() });
+  },
+
+  /** What visitors did, in sums. */
+  insights(scope: InsightScope, interval: InsightInterval): Omit<Insights, 'published'> {
+    return readInsights(db, scope, interval);
+  },
+
+  /** A page of a list of what visitors asked for. */
+  insightList(scope: InsightScope, order: ListOrder): Page<ListLine> {
+    return readList(db, scope, order);
   },
 
   /** Guesses a card and facets. */

@@ -1,4 +1,5 @@
 /** The writer thread: the one that writes records, and that makes the small fresh part of an index right after. */
+import type { PastSearch } from '@yucca/contract';
 import { eq } from 'drizzle-orm';
 import { rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
@@ -20,6 +21,9 @@ import {
 } from '../records/record-store';
 import { repairRecords, type RepairOrder, type RepairProgress } from '../records/repair-job';
 import { clearRecords, collectionIds } from '../records/clear';
+import { SearchCounter } from '../insights/search-counter';
+import type { LogBatch } from '../insights/search-log';
+import { trimInsights, type InsightAges } from '../insights/trim-insights';
 import { lastClock, writeClock } from '../settings/last-clock';
 import { trimEvents } from '../visitor-events/trim-events';
 import { serve, StateLost, tell } from './rpc';
@@ -43,7 +47,11 @@ interface Notes {
   /** What time it is, in milliseconds since 1970. */
   clock: number;
   eventDays: number;
+  insights: { searches: LogBatch; lastEvent: number; ages: InsightAges; secret: string };
 }
+
+/** Made with the first notes: they bring what it hashes with. */
+let counter: SearchCounter | undefined;
 
 const cancelledRepairs = new Set<string>();
 
@@ -118,7 +126,7 @@ const methods = {
   },
 
   /** Writes down what was noted in memory, and clears away what is kept long enough. */
-  writeNotes({ uses, notes, clock, eventDays }: Notes): void {
+  writeNotes({ uses, notes, clock, eventDays, insights }: Notes): void {
     db.$client
       .transaction(() => {
         for (const { id, at } of uses) db.update(keys).set({ lastUsedAt: at }).where(eq(keys.id, id)).run();
@@ -126,10 +134,29 @@ const methods = {
         writeClock(db, clock);
       })
       .immediate();
+    counter ??= new SearchCounter(db, insights.secret);
+    counter.take(insights.searches, insights.lastEvent, clock);
     if (Date.now() - trimmedAt < TRIM_EVERY_MS) return;
     trimmedAt = Date.now();
     trimAudit(db);
     trimEvents(db, eventDays);
+    trimInsights(db, insights.ages);
+  },
+
+  /** Counts searches of another time; see SearchCounter. */
+  importSearches(collectionId: number, secret: string, searches: PastSearch[]): void {
+    counter ??= new SearchCounter(db, secret);
+    counter.import(collectionId, searches);
+  },
+
+  /** Erases what is kept of a visit, a viewer or a query. */
+  eraseInsights(
+    collectionId: number,
+    secret: string,
+    what: { session?: string; viewer?: string; query?: string },
+  ): number {
+    counter ??= new SearchCounter(db, secret);
+    return counter.erase(collectionId, what);
   },
 
   /** Writes something small. Throws when the disk refuses. */

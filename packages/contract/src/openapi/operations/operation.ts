@@ -26,6 +26,7 @@ export const GROUPS = {
   Tuning: 'How a collection is searched: live, draft, history, and all of it as a file.',
   Collections: 'Making, listing and deleting collections.',
   Judgements: 'What should come up for a query, and how well live and draft do at it.',
+  Insights: 'What visitors looked for, what they missed.',
   Interfaces: 'Search pages: how they are made up, and all a page elsewhere needs to know.',
   Keys: 'Who may do what.',
   Tasks: 'Long work, and the server itself.',

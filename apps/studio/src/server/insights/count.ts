@@ -1,0 +1,214 @@
+/** Adds what visitors did to the sums by hour and day, or takes it away again. */
+import type Database from 'better-sqlite3';
+import type { settledSearches } from '../db/insights-schema';
+import { bucketOf } from './time-buckets';
+
+export type SettledRow = typeof settledSearches.$inferSelect;
+
+export const HOUR_MS = 3_600_000;
+export const DAY_MS = 24 * HOUR_MS;
+
+/**
+ * Different tags, and different queries of a tag, that are counted on a day; what comes after that is counted in the
+ * sums alone, so that nobody can make the tables grow without end.
+ */
+const MOST = { tags: 60, queries: 20_000, choices: 5_000, records: 100_000 };
+/** Of a tag, so many of what may be counted of all. */
+const TAG_SHARE = 10;
+/** Names kept in memory; they are read again when they are asked for again. */
+const MOST_NAMES = 300_000;
+export type CountLimits = typeof MOST;
+
+type Cell = string | number;
+
+/** Sums of a table by its key. */
+class Sums {
+  readonly #add: Database.Statement;
+
+  constructor(client: Database.Database, table: string, key: readonly string[], sums: readonly string[], more = '') {
+    const columns = [...key, ...sums];
+    const marks = columns.map(() => '?').join(', ');
+    const updates = [...sums.map((name) => `${name} = ${name} + excluded.${name}`), ...(more ? [more] : [])];
+    this.#add = client.prepare(
+      `insert into ${table} (${columns.join(', ')}) values (${marks})
+       on conflict (${key.join(', ')}) do update set ${updates.join(', ')}`,
+    );
+  }
+
+  add(key: readonly Cell[], ...sums: number[]): void {
+    this.#add.run(...key, ...sums);
+  }
+}
+
+const TAG = ['collection_id', 'tag'];
+
+/** What has to be counted once and is counted on one connection. */
+export class Counts {
+  readonly #client: Database.Database;
+  readonly #limits: CountLimits;
+  readonly #hours: Sums;
+  readonly #days: Sums;
+  readonly #times: Sums;
+  readonly #choices: Sums;
+  readonly #records: Sums;
+  readonly #queries: Database.Statement;
+  readonly #queryClicks: Database.Statement;
+  readonly #refined: Database.Statement;
+  readonly #queryRefined: Database.Statement;
+  readonly #see: Database.Statement;
+  /** How many different ones a day has, as far as it was asked. */
+  readonly #many = new Map<string, Set<string>>();
+  #names = 0;
+
+  constructor(client: Database.Database, limits: CountLimits = MOST) {
+    this.#client = client;
+    this.#limits = limits;
+    const searches = ['searches', 'missed', 'clicked', 'places', 'conversions'];
+    this.#hours = new Sums(client, 'insight_hours', [...TAG, 'hour'], searches);
+    this.#days = new Sums(client, 'insight_days', [...TAG, 'day'], ['visitors']);
+    this.#times = new Sums(client, 'insight_times', [...TAG, 'day', 'bucket'], ['searches']);
+    this.#choices = new Sums(client, 'insight_choices', [...TAG, 'day', 'facet', 'value'], ['searches']);
+    this.#records = new Sums(client, 'insight_records', [...TAG, 'day', 'record_id'], ['shown', 'clicked']);
+    this.#queries = client.prepare(
+      `insert into insight_queries (collection_id, tag, day, words, text, searches, visitors, missed, chosen, ms_sum, ms_most, last_at, last_missed_at, last_found_at)
+       values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
+       on conflict (collection_id, tag, day, words) do update set
+         searches = searches + excluded.searches, visitors = visitors + excluded.visitors,
+         missed = missed + excluded.missed, chosen = chosen + excluded.chosen,
+         ms_sum = ms_sum + excluded.ms_sum, ms_most = max(ms_most, excluded.ms_most),
+         last_at = max(last_at, excluded.last_at),
+         last_missed_at = max(ifnull(last_missed_at, 0), ifnull(excluded.last_missed_at, 0)),
+         last_found_at = max(ifnull(last_found_at, 0), ifnull(excluded.last_found_at, 0))`,
+    );
+    this.#queryClicks = client.prepare(
+      `update insight_queries set clicked = clicked + ?, places = places + ?, conversions = conversions + ?
+       where collection_id = ? and tag = ? and day = ? and words = ?`,
+    );
+    this.#queryRefined = client.prepare(
+      `update insight_queries set refined = refined + ? where collection_id = ? and tag = ? and day = ? and words = ?`,
+    );
+    this.#refined = client.prepare(
+      `insert into insight_refined (collection_id, tag, day, words, next, text, next_text, searches, found)
+       values (?, ?, ?, ?, ?, ?, ?, ?, ?)
+       on conflict (collection_id, tag, day, words, next) do update set
+         searches = searches + excluded.searches, found = found + excluded.found`,
+    );
+    this.#see = client.prepare(
+      `insert or ignore into insight_seen (collection_id, tag, day, words, visitor) values (?, ?, ?, ?, ?)`,
+    );
+  }
+
+  /** A query that was settled; `times` −1 takes it away again. */
+  search(row: SettledRow, times = 1): void {
+    const weight = row.weight * times;
+    const nothing = row.total === 0 ? weight : 0;
+    const hour = Math.floor(row.at / HOUR_MS);
+    const day = Math.floor(row.at / DAY_MS);
+    for (const tag of this.#tagsOf(row)) {
+      const scope = [row.collectionId, tag];
+      const isNew = (words: string): number =>
+        times < 0 ? 0 : this.#see.run(...scope, day, words, row.visitor).changes;
+      this.#hours.add([...scope, hour], weight, nothing, 0, 0, 0);
+      this.#times.add([...scope, day, bucketOf(row.ms)], weight);
+      const visitors = isNew('') * row.weight;
+      if (visitors > 0) this.#days.add([...scope, day], visitors);
+      if (this.#isOneOf(`queries ${row.collectionId} ${tag} ${day}`, row.words, this.#limits.queries, tag)) {
+        const found = row.total > 0 ? row.at : null;
+        const missed = row.total > 0 ? null : row.at;
+        const visitors = isNew(row.words) * row.weight;
+        const sums = [weight, visitors, nothing, row.chosen ? weight : 0, row.ms * weight, row.ms];
+        this.#queries.run(...scope, day, row.words, row.text, ...sums, row.at, missed, found);
+      }
+    }
+  }
+
+  /** Values that were chosen in facets of a query. */
+  choices(row: SettledRow, chosen: readonly (readonly [facet: string, value: string])[], times = 1): void {
+    const day = Math.floor(row.at / DAY_MS);
+    for (const tag of this.#tagsOf(row))
+      for (const [facet, value] of chosen)
+        if (this.#isOneOf(`choices ${row.collectionId} ${tag} ${day}`, `${facet} ${value}`, this.#limits.choices, tag))
+          this.#choices.add([row.collectionId, tag, day, facet, value], row.weight * times);
+  }
+
+  /** The first result that was opened of a query, at its rank; and whether what the page is for was done. */
+  acted(row: SettledRow, { clicked = 0, place = 0, conversions = 0 }, times = 1): void {
+    const weight = row.weight * times;
+    const sums = [clicked * weight, place * weight, conversions * weight];
+    const hour = Math.floor(row.at / HOUR_MS);
+    const day = Math.floor(row.at / DAY_MS);
+    for (const tag of this.#tagsOf(row)) {
+      this.#hours.add([row.collectionId, tag, hour], 0, 0, ...sums);
+      this.#queryClicks.run(...sums, row.collectionId, tag, day, row.words);
+    }
+  }
+
+  /** A query whose visitor asked for something else right after, without having opened anything. */
+  refined(row: SettledRow, next: SettledRow, times = 1): void {
+    const weight = row.weight * times;
+    const day = Math.floor(row.at / DAY_MS);
+    for (const tag of this.#tagsOf(row)) {
+      const scope = [row.collectionId, tag, day];
+      this.#queryRefined.run(weight, ...scope, row.words);
+      this.#refined.run(...scope, row.words, next.words, row.text, next.text, weight, next.total > 0 ? weight : 0);
+    }
+  }
+
+  /** A record that came into sight, or was opened. */
+  record(row: SettledRow, recordId: string, what: 'shown' | 'clicked', times = 1): void {
+    const day = Math.floor(row.at / DAY_MS);
+    const weight = row.weight * times;
+    for (const tag of this.#tagsOf(row))
+      if (this.#isOneOf(`records ${row.collectionId} ${tag} ${day}`, recordId, this.#limits.records, tag))
+        this.#records.add([row.collectionId, tag, day, recordId], ...(what === 'shown' ? [weight, 0] : [0, weight]));
+  }
+
+  /** '' for all, and those of its tags that are counted on its day. */
+  #tagsOf(row: SettledRow): string[] {
+    const day = Math.floor(row.at / DAY_MS);
+    const tags = JSON.parse(row.tags) as string[];
+    return ['', ...tags.filter((tag) => this.#isOneOf(`tags ${row.collectionId} ${day}`, tag, this.#limits.tags))];
+  }
+
+  /** Whether something is counted on its own: it is already, or there is room for one more. */
+  #isOneOf(where: string, what: string, mostOfAll: number, tag = ''): boolean {
+    const most = tag === '' ? mostOfAll : Math.ceil(mostOfAll / TAG_SHARE);
+    let known = this.#many.get(where);
+    if (known === undefined) {
+      known = this.#knownOf(where);
+      // Days come one after the other: what was long ago is not asked for again.
+      if (this.#names > MOST_NAMES) this.#forget();
+      this.#many.set(where, known);
+      this.#names += known.size;
+    }
+    if (known.has(what)) return true;
+    if (known.size >= most) return false;
+    known.add(what);
+    this.#names++;
+    return true;
+  }
+
+  #forget(): void {
+    this.#many.clear();
+    this.#names = 0;
+  }
+
+  #knownOf(where: string): Set<string> {
+    const [kind, collection, ...rest] = where.split(' ');
+    const day = Number(rest.at(-1));
+    const tag = rest.slice(0, -1).join(' ');
+    const known = (sql: string, ...values: Cell[]): Set<string> =>
+      new Set(
+        this.#client
+          .prepare(sql)
+          .pluck()
+          .all(...values) as string[],
+      );
+    if (kind === 'tags')
+      return known(`select tag from insight_days where collection_id = ? and day = ?`, Number(collection), day);
+    const columns = { queries: 'words', choices: `facet || ' ' || value`, records: 'record_id' };
+    const column = columns[kind as keyof typeof columns];
+    const sql = `select ${column} from insight_${kind!} where collection_id = ? and tag = ? and day = ?`;
+    return known(sql, Number(collection), tag, day);
+  }
+}

@@ -1,0 +1,135 @@
+import type { InsightItem, InsightListName, Insights, InsightSort, Page, PastSearch } from '@yucca/contract';
+import type { Collections } from '../collections/collections';
+import { Failure } from '../failure';
+import type { SearchService } from '../search/search';
+import type { Tunings } from '../tuning/tuning';
+import type { RemoteThread } from '../workers/rpc';
+import type { ScanMethods } from '../workers/scan-worker';
+import type { WriterMethods } from '../workers/writer-worker';
+import { csvOf } from './list-csv';
+import { dateOf, type DayRange } from './range';
+import type { InsightInterval, InsightScope } from './read-insights';
+import type { ListLine, ListOrder } from './read-list';
+import { DAY_MS } from './count';
+
+interface Parts {
+  collections: Collections;
+  tunings: Pick<Tunings, 'versions'>;
+  search: Pick<SearchService, 'search'>;
+  writer: Pick<RemoteThread<WriterMethods>, 'call'>;
+  scan: () => RemoteThread<ScanMethods>;
+  /** Writes down what waits in memory, so that it is counted. */
+  written: () => Promise<void>;
+  secret: string;
+  /** Visitors a query must have come from to be shown. */
+  least: number;
+}
+
+/** Lines that are asked for at once by a file. */
+const CSV_PAGE = 1_000;
+
+/** What visitors looked for, and what they missed. */
+export class InsightsService {
+  readonly #parts: Parts;
+
+  constructor(parts: Parts) {
+    this.#parts = parts;
+  }
+
+  /** Sums and curves. Throws a Failure for a collection that is not there. */
+  async read(name: string, range: DayRange, tag: string, interval: InsightInterval): Promise<Insights> {
+    const { tunings, scan, written } = this.#parts;
+    const scope = this.#scope(name, range, tag);
+    await written();
+    const told = await scan().call('insights', [scope, interval]);
+    const published = tunings
+      .versions(name)
+      .filter(({ savedAt }) => isWithin(savedAt, range))
+      .map(({ savedAt, version, note }) => ({ at: savedAt, version, note: note ?? '' }));
+    return { ...told, published };
+  }
+
+  /** A page of a list; queries that failed are asked again, so that it shows when they are mended. */
+  async list(name: string, range: DayRange, tag: string, order: Omit<ListOrder, 'least'>): Promise<Page<InsightItem>> {
+    const { scan, written, least } = this.#parts;
+    const scope = this.#scope(name, range, tag);
+    await written();
+    const { items, ...page } = await scan().call('insightList', [scope, { ...order, least }]);
+    const published = this.#parts.tunings.versions(name).map(({ savedAt }) => Date.parse(savedAt));
+    return { ...page, items: await Promise.all(items.map((line) => this.#now(name, order.list, line, published))) };
+  }
+
+  /** All of a list, as lines of a CSV file in pieces. */
+  async *csv(
+    name: string,
+    range: DayRange,
+    tag: string,
+    list: InsightListName,
+    sort: InsightSort | null,
+    q: string,
+  ): AsyncGenerator<string> {
+    for (let page = 1, pages = 1; page <= pages; page++) {
+      const part = await this.list(name, range, tag, { list, sort, q, page, size: CSV_PAGE });
+      pages = part.pages;
+      yield csvOf(list, part.items, page === 1);
+    }
+  }
+
+  /** Counts searches that were meant, of another time or another system. */
+  async import(name: string, searches: readonly PastSearch[]): Promise<void> {
+    const id = this.#parts.collections.idOf(name);
+    await this.#parts.writer.call('importSearches', [id, this.#parts.secret, [...searches]]);
+  }
+
+  /** Erases what is kept of a visit, a viewer or a query; returns how many searches that were. */
+  async erase(name: string, what: { session?: string; viewer?: string; query?: string }): Promise<number> {
+    const id = this.#parts.collections.idOf(name);
+    await this.#parts.written();
+    return this.#parts.writer.call('eraseInsights', [id, this.#parts.secret, what]);
+  }
+
+  #scope(name: string, range: DayRange, tag: string): InsightScope {
+    return { collectionId: this.#parts.collections.idOf(name), tag, range };
+  }
+
+  /** How a query does now that it failed then. */
+  async #now(
+    name: string,
+    list: InsightListName,
+    { item, lastMissedAt, lastFoundAt }: ListLine,
+    published: readonly number[],
+  ): Promise<InsightItem> {
+    if (item.query === undefined) return item;
+    const told: InsightItem = { ...item };
+    if (list === 'nothing' || list === 'unclicked' || list === 'refined')
+      told.finds = await this.#finds(name, item.query);
+    if (list === 'nothing' && (told.finds ?? 0) > 0) {
+      // Mended by the first version after its last failure; found since, by itself or by visitors.
+      const since = published.filter((at) => at > lastMissedAt).sort((a, b) => a - b)[0];
+      const fixed = since ?? (lastFoundAt > lastMissedAt ? lastFoundAt : undefined);
+      if (fixed !== undefined) told.fixedSince = new Date(fixed).toISOString();
+    }
+    return told;
+  }
+
+  async #finds(name: string, q: string): Promise<number> {
+    try {
+      return (await this.#parts.search.search(name, { q, size: 0, record: false })).total;
+    } catch (error) {
+      // Too long for the words of today, or nothing can be searched just now: it is no worse a line for that.
+      if (error instanceof Failure) return 0;
+      throw error;
+    }
+  }
+}
+
+function isWithin(at: string, { from, to }: DayRange): boolean {
+  const date = at.slice(0, 10);
+  return date >= dateOf(from) && date <= dateOf(to);
+}
+
+/** The last so many days up to now. */
+export const lastDays = (days: number, now = Date.now()): DayRange => {
+  const to = Math.floor(now / DAY_MS);
+  return { from: to - days + 1, to };
+};

@@ -1,0 +1,316 @@
+/** Writes searches down, settles them, and counts what visitors did with what was found. On the writer's connection. */
+import { masked, settle, type Settled, type VisitSearch } from '@yucca/engine/visitors';
+import { foldWords } from '@yucca/engine';
+import type { PastSearch } from '@yucca/contract';
+import { and, asc, desc, eq, gt, inArray, lte } from 'drizzle-orm';
+import { createHmac } from 'node:crypto';
+import { insightState, searchLog, settledAnswers, settledSearches } from '../db/insights-schema';
+import type { Db } from '../db/open';
+import { visitorEvents } from '../db/schema';
+import { Counts, type CountLimits, type SettledRow } from './count';
+import type { LogBatch } from './search-log';
+
+type LogRow = typeof searchLog.$inferSelect;
+type EventRow = typeof visitorEvents.$inferSelect;
+
+/** The same words again in a visit are the same search, up to so long after. */
+const SAME_SEARCH_MS = 30 * 60_000;
+/** What is asked for so soon after is asked for because nothing here was right. */
+const REFINED_MS = 60_000;
+/** More searches than this in ten minutes are no person's. */
+const MACHINE = { searches: 400, withinMs: 600_000 };
+const EVENTS = 'events';
+/** Events looked at in one go: other writes come between. */
+const EVENTS_AT_ONCE = 5_000;
+
+export class SearchCounter {
+  readonly #db: Db;
+  readonly #secret: string;
+  readonly #counts: Counts;
+  readonly #paces = new Map<string, { since: number; searches: number }>();
+
+  /** `secret`: what visits and viewers are hashed with before anything is kept. */
+  constructor(db: Db, secret: string, limits?: CountLimits) {
+    this.#db = db;
+    this.#secret = secret;
+    this.#counts = new Counts(db.$client, limits);
+  }
+
+  /**
+   * Takes in searches and the events up to a number, and counts what has settled by `now`. Events are those of searches
+   * of this batch or of earlier ones.
+   */
+  take({ searches, weight }: LogBatch, lastEvent: number, now: number): void {
+    this.#inOne(() => {
+      const rows = searches
+        .filter(({ session, at }) => !this.#isMachine(session, at))
+        .map(({ session, viewer, q, select, tags, ...rest }) => ({
+          ...rest,
+          session: this.hashed(session),
+          visitor: this.hashed(viewer ?? session),
+          q: masked(q),
+          choices: select && Object.keys(select).length > 0 ? JSON.stringify(select) : null,
+          tags: JSON.stringify(tags),
+          weight,
+        }));
+      for (let at = 0; at < rows.length; at += 500) this.#db.insert(searchLog).values(rows.slice(at, at + 500)).run(); // prettier-ignore
+      this.#takeEvents(lastEvent);
+      this.#settle(now);
+    });
+  }
+
+  /** Counts searches that were meant, of another time or another system. */
+  import(collectionId: number, searches: readonly PastSearch[]): void {
+    this.#inOne(() => {
+      for (const { at, q, session, viewer, total, ms = 0, tags = [], select, chosen = false, ...did } of searches) {
+        const text = masked(q);
+        const words = foldWords(text);
+        if (words === '') continue;
+        const when = Date.parse(at);
+        const choices = select && Object.keys(select).length > 0 ? JSON.stringify(select) : null;
+        const ids = { session: this.hashed(session), visitor: this.hashed(viewer ?? session) };
+        const facts = { ...ids, text, words, total, ms, choices, tags: JSON.stringify(tags), chosen, weight: 1 };
+        const row = this.#add({ at: when, lastAt: when, collectionId, ...facts });
+        for (const id of did.shown ?? []) this.#counts.record(row, id, 'shown');
+        for (const { recordId, position } of did.clicks ?? []) this.#click(row, recordId, position);
+        for (let n = did.conversions ?? 0; n > 0; n--) this.#convert(row);
+      }
+    });
+  }
+
+  /** Erases what is kept of a visit, a viewer or a query, and takes it out of the sums; returns how many searches. */
+  erase(collectionId: number, what: { session?: string; viewer?: string; query?: string }): number {
+    const { session, viewer, query } = what;
+    const of = [
+      eq(settledSearches.collectionId, collectionId),
+      ...(session === undefined ? [] : [eq(settledSearches.session, this.hashed(session))]),
+      ...(viewer === undefined ? [] : [eq(settledSearches.visitor, this.hashed(viewer))]),
+      ...(query === undefined ? [] : [eq(settledSearches.words, foldWords(query))]),
+    ];
+    return this.#inOne(() => {
+      const rows = this.#db.select().from(settledSearches).where(and(...of)).all(); // prettier-ignore
+      for (const row of rows) this.#forget(row);
+      if (query !== undefined)
+        for (const table of ['insight_queries', 'insight_refined'])
+          this.#db.$client
+            .prepare(`delete from ${table} where collection_id = ? and words = ?`)
+            .run(collectionId, foldWords(query));
+      if (query !== undefined)
+        this.#db.$client
+          .prepare('delete from insight_refined where collection_id = ? and next = ?')
+          .run(collectionId, foldWords(query));
+      const logged = [
+        eq(searchLog.collectionId, collectionId),
+        ...(session === undefined ? [] : [eq(searchLog.session, this.hashed(session))]),
+        ...(viewer === undefined ? [] : [eq(searchLog.visitor, this.hashed(viewer))]),
+      ];
+      if (query === undefined) this.#db.delete(searchLog).where(and(...logged)).run(); // prettier-ignore
+      return rows.length;
+    });
+  }
+
+  /** What stands for an id that a page made. */
+  hashed(id: string): string {
+    return createHmac('sha256', this.#secret).update(id).digest('base64url').slice(0, 22);
+  }
+
+  #inOne<T>(run: () => T): T {
+    return this.#db.$client.transaction(run).immediate();
+  }
+
+  #isMachine(session: string, at: number): boolean {
+    const pace = this.#paces.get(session);
+    if (pace === undefined || at - pace.since > MACHINE.withinMs) {
+      if (this.#paces.size > 50_000) this.#paces.clear();
+      this.#paces.set(session, { since: at, searches: 1 });
+      return false;
+    }
+    return ++pace.searches > MACHINE.searches;
+  }
+
+  /** Events of queries that are settled; those of open trails are looked for when these settle. */
+  #takeEvents(upTo: number): void {
+    const seen = this.#seenEvent();
+    if (upTo <= seen) return;
+    const rows = this.#db
+      .select()
+      .from(visitorEvents)
+      .where(and(gt(visitorEvents.id, seen), lte(visitorEvents.id, upTo)))
+      .orderBy(asc(visitorEvents.id))
+      .limit(EVENTS_AT_ONCE)
+      .all();
+    for (const event of rows) {
+      const found = this.#db
+        .select({ search: settledSearches })
+        .from(settledAnswers)
+        .innerJoin(settledSearches, eq(settledSearches.id, settledAnswers.searchId))
+        .where(eq(settledAnswers.queryId, event.queryId))
+        .get();
+      if (found) this.#did(found.search, event);
+    }
+    const value = rows.length < EVENTS_AT_ONCE ? upTo : rows.at(-1)!.id;
+    this.#db
+      .insert(insightState)
+      .values({ name: EVENTS, value })
+      .onConflictDoUpdate({ target: insightState.name, set: { value } })
+      .run();
+  }
+
+  #seenEvent(): number {
+    return this.#db.select().from(insightState).where(eq(insightState.name, EVENTS)).get()?.value ?? 0;
+  }
+
+  #settle(now: number): void {
+    const rows = this.#db.select().from(searchLog).orderBy(asc(searchLog.session), asc(searchLog.id)).all();
+    for (let at = 0; at < rows.length;) {
+      const { session, collectionId } = rows[at]!;
+      let end = at;
+      while (end < rows.length && rows[end]!.session === session && rows[end]!.collectionId === collectionId) end++;
+      this.#settleVisit(rows.slice(at, end), now);
+      at = end;
+    }
+  }
+
+  #settleVisit(rows: readonly LogRow[], now: number): void {
+    const acted = this.#actedUpon(rows);
+    const visit = rows.map((row): VisitSearch & { row: LogRow } => ({
+      at: row.at,
+      q: row.q,
+      chosen: row.chosen,
+      acted: acted.has(row.queryId),
+      row,
+    }));
+    const { settled, open } = settle(visit, now);
+    if (open.length === rows.length) return;
+    for (const one of settled) this.#count(one);
+    const isOpen = new Set(open.map(({ row }) => row.id));
+    const done = rows.filter(({ id }) => !isOpen.has(id)).map(({ id }) => id);
+    for (let at = 0; at < done.length; at += 500)
+      this.#db.delete(searchLog).where(inArray(searchLog.id, done.slice(at, at + 500))).run(); // prettier-ignore
+  }
+
+  #actedUpon(rows: readonly LogRow[]): Set<string> {
+    const acted = new Set<string>();
+    for (const { queryId } of rows) if (this.#eventsOf(queryId).some(({ type }) => type !== 'view')) acted.add(queryId);
+    return acted;
+  }
+
+  /** Those that were taken in already. */
+  #eventsOf(queryId: string): EventRow[] {
+    return this.#db
+      .select()
+      .from(visitorEvents)
+      .where(and(eq(visitorEvents.queryId, queryId), lte(visitorEvents.id, this.#seenEvent())))
+      .orderBy(asc(visitorEvents.id))
+      .all();
+  }
+
+  #count({ search, words, trail }: Settled<VisitSearch & { row: LogRow }>): void {
+    const { at, collectionId, session, visitor, q: text, choices, ms, tags, chosen, weight } = search.row;
+    const facts = { at, collectionId, session, visitor, choices, ms, tags, chosen, weight };
+    const same = trail.filter(({ row }) => foldWords(row.q) === words).map(({ row }) => row);
+    // What is found for the words alone, whatever is chosen afterwards.
+    const { total } = same.find(({ choices }) => choices === null) ?? search.row;
+    const row = this.#add({ ...facts, total, text, words, lastAt: search.at });
+    for (const { row: logged } of trail) {
+      if (logged.choices !== null && logged.choices !== row.choices) this.#chose(row, logged.choices);
+      this.#db.insert(settledAnswers).values({ queryId: logged.queryId, searchId: row.id }).onConflictDoNothing().run();
+      for (const event of this.#eventsOf(logged.queryId)) this.#did(row, event);
+    }
+  }
+
+  /** A settled search, or the one of this visit that it is again. */
+  #add(facts: Omit<SettledRow, 'id' | 'clicks' | 'firstPlace' | 'conversions' | 'refinedTo'>): SettledRow {
+    const before = this.#db
+      .select()
+      .from(settledSearches)
+      .where(and(eq(settledSearches.session, facts.session), eq(settledSearches.collectionId, facts.collectionId)))
+      .orderBy(desc(settledSearches.id))
+      .limit(1)
+      .get();
+    const since = before ? facts.at - before.lastAt : Infinity;
+    if (before && before.words === facts.words && since < SAME_SEARCH_MS) {
+      this.#db.update(settledSearches).set({ lastAt: facts.at }).where(eq(settledSearches.id, before.id)).run();
+      if (facts.choices !== null && facts.choices !== before.choices) this.#chose(before, facts.choices);
+      return before;
+    }
+    const { choices, ...plain } = facts;
+    const row = this.#db
+      .insert(settledSearches)
+      .values({ ...plain, choices: null })
+      .returning()
+      .get();
+    this.#counts.search(row);
+    if (choices !== null) this.#chose(row, choices);
+    if (before && before.clicks === 0 && before.refinedTo === null && since < REFINED_MS) {
+      this.#db.update(settledSearches).set({ refinedTo: row.id }).where(eq(settledSearches.id, before.id)).run();
+      this.#counts.refined(before, row);
+    }
+    return row;
+  }
+
+  /** Choices made with the words of a search: each value counts once in it. */
+  #chose(row: SettledRow, choices: string): void {
+    const known = valuesOf(row.choices);
+    const has = new Set(known.map(String));
+    const more = valuesOf(choices).filter((one) => !has.has(String(one)));
+    if (more.length === 0) return;
+    this.#counts.choices(row, more);
+    row.choices = JSON.stringify(asSelect([...known, ...more]));
+    this.#db.update(settledSearches).set({ choices: row.choices }).where(eq(settledSearches.id, row.id)).run();
+  }
+
+  #did(row: SettledRow, { type, recordId, position }: EventRow): void {
+    if (type === 'view') this.#counts.record(row, recordId, 'shown');
+    if (type === 'click') this.#click(row, recordId, position);
+    if (type === 'convert') this.#convert(row);
+  }
+
+  #click(row: SettledRow, recordId: string, position: number | null): void {
+    this.#counts.record(row, recordId, 'clicked');
+    if (row.clicks === 0) {
+      row.firstPlace = position ?? 1;
+      this.#counts.acted(row, { clicked: 1, place: row.firstPlace });
+    }
+    row.clicks++;
+    const { clicks, firstPlace } = row;
+    this.#db.update(settledSearches).set({ clicks, firstPlace }).where(eq(settledSearches.id, row.id)).run();
+  }
+
+  #convert(row: SettledRow): void {
+    row.conversions++;
+    this.#counts.acted(row, { conversions: 1 });
+    const { conversions } = row;
+    this.#db.update(settledSearches).set({ conversions }).where(eq(settledSearches.id, row.id)).run();
+  }
+
+  #forget(row: SettledRow): void {
+    this.#counts.search(row, -1);
+    this.#counts.choices(row, valuesOf(row.choices), -1);
+    const clicked = row.clicks > 0 ? 1 : 0;
+    this.#counts.acted(row, { clicked, place: row.firstPlace ?? 0, conversions: row.conversions }, -1);
+    const next =
+      row.refinedTo === null
+        ? undefined
+        : this.#db.select().from(settledSearches).where(eq(settledSearches.id, row.refinedTo)).get();
+    if (next) this.#counts.refined(row, next, -1);
+    const answers = this.#db.select().from(settledAnswers).where(eq(settledAnswers.searchId, row.id)).all();
+    for (const { queryId } of answers) this.#db.delete(visitorEvents).where(eq(visitorEvents.queryId, queryId)).run();
+    this.#db.delete(settledAnswers).where(eq(settledAnswers.searchId, row.id)).run();
+    this.#db.delete(settledSearches).where(eq(settledSearches.id, row.id)).run();
+  }
+}
+
+/** Values of choices, each with its facet; a range counts as a choice without a value. */
+function valuesOf(choices: string | null): [facet: string, value: string][] {
+  if (choices === null) return [];
+  return Object.entries(JSON.parse(choices) as Record<string, unknown>).flatMap(([facet, chosen]) =>
+    Array.isArray(chosen) ? chosen.map((value): [string, string] => [facet, String(value)]) : [[facet, '']],
+  );
+}
+
+function asSelect(values: readonly (readonly [facet: string, value: string])[]): Record<string, string[]> {
+  const select = new Map<string, string[]>();
+  for (const [facet, value] of values) select.set(facet, [...(select.get(facet) ?? []), value]);
+  return Object.fromEntries(select);
+}
