@@ -4,9 +4,13 @@ import { Readable } from 'node:stream';
 import type { SearchAnswer, VisitorEvent } from '@yucca/contract';
 import { COLLECTIONS } from './collections.ts';
 import { INTERFACES } from './interfaces.ts';
+import { makeTraffic } from './traffic.ts';
 import { VISITS } from './visits.ts';
 
 type Call = (method: string, route: string, body?: BodyInit, type?: string) => Promise<Response>;
+
+/** Searches of the past that are sent at once. */
+const LINES_AT_ONCE = 4_000;
 
 /** The collection that comes with judged queries. */
 const JUDGED = 'plants';
@@ -22,8 +26,10 @@ export async function loadQuillbrook(base: string, adminKey: string, dataDir: st
     if (!response.ok && response.status !== 404) throw new Error(`${method} ${route}: ${await response.text()}`);
     return response;
   };
+  let isNew = false;
   for (const { name, title, tuning, draft } of COLLECTIONS) {
     if ((await call('GET', `/collections/${name}`)).ok) continue;
+    isNew = true;
     process.stdout.write(`Loading ${name} …\n`);
     await call('POST', '/collections', JSON.stringify({ name, title, key: 'id' }));
     await call('PUT', `/collections/${name}/tuning/draft`, JSON.stringify(tuning));
@@ -38,10 +44,24 @@ export async function loadQuillbrook(base: string, adminKey: string, dataDir: st
     await visit(call, name);
     if (draft) await call('PATCH', `/collections/${name}/tuning/draft?wait=true`, JSON.stringify(draft));
   }
+  if (isNew) await visitFor90Days(call);
   for (const page of INTERFACES) {
     if ((await call('GET', `/interfaces/${page.slug}`)).ok) continue;
     await call('POST', '/interfaces', JSON.stringify(page));
   }
+}
+
+/** Brings ninety days of visitors, as another search would have logged them. */
+async function visitFor90Days(call: Call): Promise<void> {
+  const traffic = await makeTraffic(async (queries) => {
+    const answer = await call('POST', '/search', JSON.stringify({ queries }));
+    return ((await answer.json()) as { answers: SearchAnswer[] }).answers;
+  }, Date.now());
+  for (const [name, searches] of Object.entries(traffic))
+    for (let at = 0; at < searches.length; at += LINES_AT_ONCE) {
+      const lines = searches.slice(at, at + LINES_AT_ONCE).map((search) => JSON.stringify(search));
+      await call('POST', `/collections/${name}/insights/searches`, lines.join('\n'), 'application/x-ndjson');
+    }
 }
 
 /** Has visitors ask, and open the first result. */

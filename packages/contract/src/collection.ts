@@ -45,6 +45,8 @@ export const collectionSchema = object({
   draftChanged: yesOrNo,
   /** Queries that are judged. */
   judged: count,
+  /** Whether there are searches of visitors to look at. */
+  searched: yesOrNo,
   createdAt: text,
   /** When a record or the tuning last changed; null before the first change. */
   changedAt: orNull(text),

@@ -32,6 +32,7 @@ export const eventsSchema = {
           position: { type: 'integer', minimum: 1, maximum: 10_000, description: 'From 1, over all pages.' },
           session: { ...opaque, description: 'Made by the page; it tells visits apart, not people.' },
           viewer: { ...opaque, description: 'Made by the page, for a browser; with type search.' },
+          tags: { type: 'array', items: opaque, maxItems: 20, description: 'As of a search; with type search.' },
           at: { type: 'string', format: 'date-time', description: 'Default: when it arrives.' },
         },
       },

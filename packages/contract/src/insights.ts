@@ -1,5 +1,19 @@
 import type { FromSchema } from 'json-schema-to-ts';
-import { count, listOf, moment, number, object, oneOf, orNull, saying, text, yesOrNo, type Of } from './schema-of.ts';
+import {
+  as,
+  count,
+  listOf,
+  moment,
+  number,
+  object,
+  oneOf,
+  orNull,
+  saying,
+  text,
+  yesOrNo,
+  type Of,
+} from './schema-of.ts';
+import type { SynonymGroup } from './tuning.ts';
 
 /** How long each point of a series is. */
 export const INSIGHT_INTERVALS = ['hour', 'day', 'week'] as const;
@@ -91,6 +105,17 @@ export const insightItemSchema = object(
   'fixedSince',
 );
 export type InsightItem = Of<typeof insightItemSchema>;
+
+/** How a query that fails may be mended. */
+export const insightProposalSchema = object({
+  kind: oneOf('synonym', 'spelling'),
+  reason: saying('A sentence for a person.', text),
+  group: saying('The synonyms to add to the tuning.', as<SynonymGroup>({ type: 'object' })),
+  before: saying('Records the draft finds.', count),
+  after: saying('Records it would find.', count),
+  first: saying('Keys of the first of these.', listOf(text)),
+});
+export type InsightProposal = Of<typeof insightProposalSchema>;
 
 /** A search of another system, or of another time, to be counted like one that happened here. */
 export const pastSearchSchema = {

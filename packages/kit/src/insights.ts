@@ -1,5 +1,6 @@
 import { unless } from '@yucca/contract';
 import type { VisitorEvent } from '@yucca/contract';
+import type { YuccaClient } from './client.ts';
 
 export interface InsightsOptions {
   /** Where the API lives, without a slash at the end. Default: this page's own server. */
@@ -13,7 +14,7 @@ export interface InsightsOptions {
 }
 
 /** What of a browser's window is needed. */
-export type InsightsPage = Pick<Window, 'sessionStorage' | 'localStorage' | 'addEventListener'> & {
+export type InsightsPage = Pick<Window, 'sessionStorage' | 'localStorage' | 'addEventListener' | 'innerWidth'> & {
   navigator: Pick<Navigator, 'sendBeacon' | 'doNotTrack'> & { globalPrivacyControl?: boolean };
 };
 
@@ -27,6 +28,13 @@ export interface Insights {
   /** Made by the page: of this visit, and of this browser. Undefined when not active. */
   readonly session: string | undefined;
   readonly viewer: string | undefined;
+  /**
+   * The client that a page searches with, so that its searches say whose they are, which page asks (`slug`), how wide it
+   * is, and whether they are the completion that was chosen last.
+   */
+  counted: (client: YuccaClient, slug: string, chosen?: () => string | null) => YuccaClient;
+  /** An answer that came with the page was asked for by this visit. */
+  search: (queryId: string, slug: string) => void;
   /** A result came into sight; said once for each answer and record. `position` counts from 1. */
   view: (queryId: string, recordId: string, position: number) => void;
   /** A result was opened. */
@@ -44,6 +52,8 @@ const SILENT: Insights = {
   active: false,
   session: undefined,
   viewer: undefined,
+  counted: (client) => client,
+  search: () => {},
   view: () => {},
   click: () => {},
   convert: () => {},
@@ -78,6 +88,10 @@ export function createInsights({
   const session = keptId(() => page.sessionStorage, 'yucca:session');
   const viewer = keptId(() => page.localStorage, 'yucca:viewer');
   const address = `${base}/api/v1/events?${new URLSearchParams({ key })}`;
+  const tagsOf = (slug: string): string[] => [
+    `page:${slug}`,
+    `width:${page.innerWidth < 640 ? 'phone' : page.innerWidth < 1_024 ? 'tablet' : 'desktop'}`,
+  ];
   const seen = new Set<string>();
   let waiting: VisitorEvent[] = [];
   let timer: ReturnType<typeof setTimeout> | undefined;
@@ -90,8 +104,8 @@ export function createInsights({
       waiting = waiting.slice(MOST_AT_ONCE);
     }
   };
-  const tell = (event: Omit<VisitorEvent, 'at' | 'session'>): void => {
-    waiting.push({ ...event, session, at: new Date().toISOString() });
+  const tell = (event: Omit<VisitorEvent, 'id' | 'at' | 'session'>): void => {
+    waiting.push({ ...event, id: crypto.randomUUID(), session, at: new Date().toISOString() });
     clearTimeout(timer);
     timer = setTimeout(flush, waitMs);
   };
@@ -100,6 +114,14 @@ export function createInsights({
     active: true,
     session,
     viewer,
+    counted: (client, slug, chosen) => ({
+      ...client,
+      search: (collection, request, signal) => {
+        const by = chosen !== undefined && chosen() === request.q ? { by: 'completion' as const } : {};
+        return client.search(collection, { ...request, ...by, session, viewer, tags: tagsOf(slug) }, signal);
+      },
+    }),
+    search: (queryId, slug) => tell({ type: 'search', queryId, viewer, tags: tagsOf(slug) }),
     view(queryId, recordId, position) {
       const name = `${queryId} ${recordId}`;
       if (seen.has(name)) return;

@@ -1,5 +1,5 @@
 /** @jest-environment jsdom */
-import { createInsights, type InsightsPage } from '../src/index.ts';
+import { createInsights, type InsightsPage, type YuccaClient } from '../src/index.ts';
 
 beforeEach(() => {
   jest.useFakeTimers();
@@ -20,6 +20,7 @@ function page(asks: { doNotTrack?: string; globalPrivacyControl?: boolean } = {}
   const made = {
     sessionStorage,
     localStorage,
+    innerWidth: 390,
     addEventListener: (_: string, listener: () => void) => leaving.push(listener),
     navigator: { sendBeacon, doNotTrack: null, ...asks },
   } as unknown as InsightsPage;
@@ -43,6 +44,39 @@ test('what comes close together is sent together, with the ids of the visit', ()
     ['click', 'P-2', 2],
   ]);
   expect(sent[0]!.events[0]!.session).toBe(insights.session);
+});
+
+test('every event has an id of its own, and an answer that came with the page is claimed', () => {
+  const { sent, page: here } = page();
+  const insights = createInsights({ page: here });
+  insights.search('q1', 'nursery');
+  insights.click('q1', 'P-1', 1);
+  insights.flush();
+  const [claim, click] = sent[0]!.events as unknown as Record<string, unknown>[];
+  expect(claim).toMatchObject({ type: 'search', queryId: 'q1', session: insights.session, viewer: insights.viewer });
+  expect(claim!.tags).toEqual(['page:nursery', 'width:phone']);
+  expect(claim!.id).not.toBe(click!.id);
+});
+
+test('searches of a counted client say whose they are, and which was a completion', async () => {
+  const asked: unknown[] = [];
+  const client = {
+    search: (_: string, request: unknown) => Promise.resolve(asked.push(request)),
+  } as unknown as YuccaClient;
+  const insights = createInsights({ page: page().page });
+  let chosen: string | null = null;
+  const counted = insights.counted(client, 'nursery', () => chosen);
+  await counted.search('plants', { q: 'rose', size: 3 });
+  chosen = 'rose garden';
+  await counted.search('plants', { q: 'rose garden' });
+  await counted.search('plants', { q: 'rose gardens' });
+  const { session, viewer } = insights;
+  const whose = { session, viewer, tags: ['page:nursery', 'width:phone'] };
+  expect(asked).toEqual([
+    { q: 'rose', size: 3, ...whose },
+    { q: 'rose garden', by: 'completion', ...whose },
+    { q: 'rose gardens', ...whose },
+  ]);
 });
 
 test('the next page of the visit has the same ids; no cookie is set', () => {

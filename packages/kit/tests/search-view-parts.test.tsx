@@ -43,6 +43,8 @@ function show(
     view: () => {},
     convert: () => {},
     flush: () => {},
+    counted: (client: YuccaClient) => client,
+    search: () => {},
     session: 's',
     viewer: 'v',
   };

@@ -16,6 +16,7 @@ async function load() {
     charts.BarChart,
     charts.LineChart,
     components.GridComponent,
+    components.MarkLineComponent,
     components.TooltipComponent,
     renderers.SVGRenderer,
   ]);

@@ -11,7 +11,7 @@ import {
   storedInterfaceSchema,
 } from '../interface.ts';
 import { handoverFilesSchema, handoverSchema } from '../handover.ts';
-import { insightItemSchema, insightsSchema, pastSearchSchema } from '../insights.ts';
+import { insightItemSchema, insightProposalSchema, insightsSchema, pastSearchSchema } from '../insights.ts';
 import { judgementChangesSchema, judgementRunSchema, judgementScoresSchema, judgementsSchema } from '../judgements.ts';
 import { keySchema, newKeySchema } from '../key.ts';
 import { auditEntrySchema, backupSchema, readinessSchema } from '../operations.ts';
@@ -144,6 +144,8 @@ export const SCHEMAS: { [name: string]: Schema } = {
   Insights: insightsSchema,
   InsightItem: insightItemSchema,
   InsightPage: pageOf(ref('InsightItem')),
+  InsightProposals: object({ proposals: listOf(ref('InsightProposal')) }),
+  InsightProposal: insightProposalSchema,
   PastSearch: pastSearchSchema,
   SearchesTaken: object({ taken: count }),
   SearchesErased: object({ erased: count }),

@@ -69,7 +69,7 @@ export function Frame({
 }: {
   collections: Collection[];
   current?: Collection | null;
-  stage?: 'records' | 'fields' | 'tuning' | 'judgements' | 'page' | 'keys' | 'api' | null;
+  stage?: 'records' | 'fields' | 'tuning' | 'judgements' | 'insights' | 'page' | 'keys' | 'api' | null;
   children: ReactNode;
 }) {
   const base = current && `/c/${current.name}`;
@@ -98,6 +98,7 @@ export function Frame({
                 filled: current.judged > 0,
                 current: stage === 'judgements',
               },
+              { name: 'Insights', href: `${base}/insights`, filled: current.searched, current: stage === 'insights' },
               {
                 name: 'Page',
                 href: `${base}/page`,

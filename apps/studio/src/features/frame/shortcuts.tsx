@@ -33,6 +33,7 @@ export function placesFor(collection: string | null): Place[] {
           { letter: 'f', name: 'Fields', href: `${base}/fields` },
           { letter: 't', name: 'Tuning', href: `${base}/tuning` },
           { letter: 'j', name: 'Judgements', href: `${base}/judgements` },
+          { letter: 'i', name: 'Insights', href: `${base}/insights` },
           { letter: 's', name: 'Page', href: `${base}/page` },
         ];
   return [

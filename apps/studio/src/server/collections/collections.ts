@@ -1,6 +1,7 @@
 import type { Card, Collection, CollectionPatch, NewCollection } from '@yucca/contract';
 import { readableName } from '@yucca/contract';
 import { and, asc, count, countDistinct, eq, isNotNull, sql } from 'drizzle-orm';
+import { insightDays } from '../db/insights-schema';
 import type { Db } from '../db/open';
 import { collections, judgements, tunings } from '../db/schema';
 import { Failure } from '../failure';
@@ -107,9 +108,20 @@ export class Collections {
       liveVersion,
       draftChanged: draft !== undefined,
       judged: this.#judged(row.id),
+      searched: this.#searched(row.id),
       createdAt,
       changedAt,
     };
+  }
+
+  #searched(collectionId: number): boolean {
+    const day = this.#db
+      .select({ day: insightDays.day })
+      .from(insightDays)
+      .where(eq(insightDays.collectionId, collectionId))
+      .limit(1)
+      .get();
+    return day !== undefined;
   }
 
   #judged(collectionId: number): number {

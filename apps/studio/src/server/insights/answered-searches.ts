@@ -21,10 +21,10 @@ export class AnsweredSearches {
   }
 
   /** A page says that an answer belongs to a visit; once. */
-  claim(queryId: string, session: string, viewer: string | null): void {
+  claim(queryId: string, session: string, viewer: string | null, tags: readonly string[]): void {
     const search = this.#unclaimed.get(queryId);
     if (search === undefined) return;
     this.#unclaimed.delete(queryId);
-    this.#log.note({ ...search, viewer, session });
+    this.#log.note({ ...search, viewer, session, tags: [...new Set([...search.tags, ...tags])] });
   }
 }

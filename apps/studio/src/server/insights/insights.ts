@@ -1,4 +1,12 @@
-import type { InsightItem, InsightListName, Insights, InsightSort, Page, PastSearch } from '@yucca/contract';
+import type {
+  InsightItem,
+  InsightListName,
+  InsightProposal,
+  Insights,
+  InsightSort,
+  Page,
+  PastSearch,
+} from '@yucca/contract';
 import type { Collections } from '../collections/collections';
 import { Failure } from '../failure';
 import type { SearchService } from '../search/search';
@@ -7,6 +15,7 @@ import type { RemoteThread } from '../workers/rpc';
 import type { ScanMethods } from '../workers/scan-worker';
 import type { WriterMethods } from '../workers/writer-worker';
 import { csvOf } from './list-csv';
+import { ideasFor } from './proposals';
 import { dateOf, type DayRange } from './range';
 import type { InsightInterval, InsightScope } from './read-insights';
 import type { ListLine, ListOrder } from './read-list';
@@ -14,8 +23,8 @@ import { DAY_MS } from './count';
 
 interface Parts {
   collections: Collections;
-  tunings: Pick<Tunings, 'versions'>;
-  search: Pick<SearchService, 'search'>;
+  tunings: Pick<Tunings, 'versions' | 'get'>;
+  search: Pick<SearchService, 'search' | 'trial'>;
   writer: Pick<RemoteThread<WriterMethods>, 'call'>;
   scan: () => RemoteThread<ScanMethods>;
   /** Writes down what waits in memory, so that it is counted. */
@@ -73,6 +82,28 @@ export class InsightsService {
       pages = part.pages;
       yield csvOf(list, part.items, page === 1);
     }
+  }
+
+  /** How a query may be mended, each with what it would do to the draft; what would do nothing is left out. */
+  async proposals(name: string, query: string, range: DayRange): Promise<InsightProposal[]> {
+    const { search, tunings, scan, written } = this.#parts;
+    const scope = this.#scope(name, range, '');
+    await written();
+    const tuning = tunings.get(name, 'draft');
+    const { synonyms = [] } = tuning;
+    const [next, answer] = await Promise.all([
+      scan().call('insightNext', [scope, query]),
+      search.search(name, { q: query, size: 0, version: 'draft', record: false }),
+    ]);
+    const proposals: InsightProposal[] = [];
+    for (const idea of ideasFor({ query, answer, next }, synonyms)) {
+      const tried = { ...tuning, synonyms: [...synonyms, idea.group] };
+      const [effect] = await search.trial(name, tried, [query]);
+      const { before, after } = effect!;
+      if (after.total > before.total)
+        proposals.push({ ...idea, before: before.total, after: after.total, first: after.ids.slice(0, 5) });
+    }
+    return proposals;
   }
 
   /** Counts searches that were meant, of another time or another system. */

@@ -50,7 +50,11 @@ const sumsOf = ({ count, visitors, missed, clicked, conversions, meanPlace }: Li
 const MOST_NEXT = 5;
 
 /** What was asked right after a query without anything having been opened, the most frequent first. */
-export function nextOf(db: Db, { collectionId, tag, range }: InsightScope, words: string): InsightItem['next'] {
+export function nextOf(
+  db: Db,
+  { collectionId, tag, range }: InsightScope,
+  words: string,
+): NonNullable<InsightItem['next']> {
   return db.$client
     .prepare(
       `select next_text as text, sum(searches) as count, sum(found) as found from insight_refined

@@ -40,7 +40,7 @@ export function readList(db: Db, scope: InsightScope, order: ListOrder): Page<Li
     .all({ ...values, size: order.size, start: (order.page - 1) * order.size }) as ListRow[];
   const items = rows.map((row): ListLine => {
     const item = list.item(row, db, scope);
-    if (WITH_NEXT.has(order.list)) item.next = nextOf(db, scope, foldWords(item.query!)) ?? [];
+    if (WITH_NEXT.has(order.list)) item.next = nextOf(db, scope, foldWords(item.query!));
     return { item, lastMissedAt: Number(row.lastMissedAt ?? 0), lastFoundAt: Number(row.lastFoundAt ?? 0) };
   });
   return {

@@ -34,8 +34,8 @@ export class VisitorEvents {
     const timely = events
       .map((event) => ({ ...event, told: event.at === undefined ? now : Date.parse(event.at) }))
       .filter(({ told }) => Math.abs(now - told) <= MOST_AGE_MS);
-    for (const { type, queryId, session, viewer = null } of timely)
-      if (type === 'search') this.#parts.noted.claim(queryId, session!, viewer);
+    for (const { type, queryId, session, viewer = null, tags = [] } of timely)
+      if (type === 'search') this.#parts.noted.claim(queryId, session!, viewer, tags);
     const rows = timely.flatMap(({ type, queryId, recordId, position = null, session = null, id = null, told }) => {
       const at = new Date(Math.min(told, now)).toISOString();
       return recordId === undefined ? [] : [{ type, queryId, recordId, position, session, at, eventId: id }];

@@ -1,5 +1,6 @@
 /** The scan thread: whatever has to go through all records of a collection without changing them. */
-import type { BackupFacts, Card, FieldRule, Insights, Page, Profile, RuleEffect } from '@yucca/contract';
+import type { BackupFacts, Card, FieldRule, InsightItem, Insights, Page, Profile, RuleEffect } from '@yucca/contract';
+import { foldWords } from '@yucca/engine';
 import { Profiler } from '@yucca/engine/profile';
 import { EffectCounter } from '@yucca/engine/rules';
 import { workerData } from 'node:worker_threads';
@@ -15,6 +16,7 @@ import { packCollection, type PackedCollection, type PackJob } from '../handover
 import type { Files } from '../handover/targets/target';
 import { formatted } from '../handover/written/format';
 import { zipPieces } from '../handover/zip-pieces';
+import { nextOf } from '../insights/lists';
 import { readInsights, type InsightInterval, type InsightScope } from '../insights/read-insights';
 import { readList, type ListLine, type ListOrder } from '../insights/read-list';
 import { understandRecords } from '../scan/understand';
@@ -132,6 +134,11 @@ const methods = {
   /** A page of a list of what visitors asked for. */
   insightList(scope: InsightScope, order: ListOrder): Page<ListLine> {
     return readList(db, scope, order);
+  },
+
+  /** What visitors asked right after a query. */
+  insightNext(scope: InsightScope, query: string): NonNullable<InsightItem['next']> {
+    return nextOf(db, scope, foldWords(query));
   },
 
   /** Guesses a card and facets. */

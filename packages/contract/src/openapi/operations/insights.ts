@@ -41,6 +41,17 @@ export const INSIGHTS: readonly Operation[] = [
     answers: { 200: [json('InsightPage'), { type: 'text/csv', schema: 'Text' }] },
   },
   {
+    id: 'proposeRepairs',
+    method: 'get',
+    path: `${C}/insights/proposals`,
+    right: 'admin',
+    group: 'Insights',
+    summary: 'How a query that fails may be mended',
+    more: 'Each with what it would do to the draft.',
+    query: [{ name: 'query', description: 'As visitors typed it.', schema: { type: 'string' } }, ...range.slice(0, 2)],
+    answers: { 200: [json('InsightProposals')] },
+  },
+  {
     id: 'importSearches',
     method: 'post',
     path: `${C}/insights/searches`,

@@ -91,8 +91,10 @@ export function SearchView(props: SearchViewProps) {
     const whole = props.map ?? addressMap(page.facets);
     return prefix === null ? whole : prefixed(whole, prefix);
   }, [props.map, page.facets, prefix]);
+  const { insights } = props;
+  const chosen = useRef<string | null>(null);
   const [snapshot, search] = useSearch(() => ({
-    client,
+    client: insights?.counted(client, page.slug, () => chosen.current) ?? client,
     collection: page.collection,
     request: standingRequest(page),
     grow: page.paging !== 'pages',
@@ -113,7 +115,8 @@ export function SearchView(props: SearchViewProps) {
   useOwnStyles(root, page.css);
   useEffect(() => {
     if (search.snapshot().answer === null) void search.refresh();
-  }, [search]);
+    else if (firstAnswer && first.q !== '') insights?.search(firstAnswer.queryId, page.slug);
+  }, [search]); // eslint-disable-line react-hooks/exhaustive-deps -- the first answer, once
 
   const navigation: Navigation = {
     hrefOf: (to) => map.write(to, { pathname: here }),
@@ -179,7 +182,10 @@ export function SearchView(props: SearchViewProps) {
             total={answer?.total ?? 0}
             facetLabel={(name) => page.facets.find((facet) => facet.name === name)?.label ?? name}
             onText={(text) => change(withText(query, text), 'replace')}
-            onAsk={ask}
+            onAsk={(text) => {
+              chosen.current = text;
+              ask(text);
+            }}
             onValue={(facet, value) => change(withToggled(withText(query, ''), facet, value), 'push')}
             onRecord={open}
             picturesFrom={picturesFrom}
@@ -218,7 +224,7 @@ export function SearchView(props: SearchViewProps) {
                 <Results
                   {...{ page, answer, recordHref, memory, picturesFrom }}
                   near={query.near}
-                  insights={props.insights ?? null}
+                  insights={insights ?? null}
                   renderResult={props.renderResult ?? null}
                   navigate={props.navigate ?? null}
                 />
