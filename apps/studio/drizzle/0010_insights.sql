@@ -5,7 +5,7 @@ CREATE TABLE `insight_choices` (
 	`facet` text NOT NULL,
 	`value` text NOT NULL,
 	`searches` integer DEFAULT 0 NOT NULL,
-	PRIMARY KEY(`collection_id`, `tag`, `day`, `facet`, `value`)
+	PRIMARY KEY(`collection_id`, `tag`, `facet`, `value`, `day`)
 ) WITHOUT ROWID;
 --> statement-breakpoint
 CREATE TABLE `insight_days` (
@@ -47,7 +47,7 @@ CREATE TABLE `insight_queries` (
 	`last_at` integer NOT NULL,
 	`last_missed_at` integer,
 	`last_found_at` integer,
-	PRIMARY KEY(`collection_id`, `tag`, `day`, `words`)
+	PRIMARY KEY(`collection_id`, `tag`, `words`, `day`)
 ) WITHOUT ROWID;
 --> statement-breakpoint
 CREATE TABLE `insight_records` (
@@ -57,7 +57,7 @@ CREATE TABLE `insight_records` (
 	`record_id` text NOT NULL,
 	`shown` integer DEFAULT 0 NOT NULL,
 	`clicked` integer DEFAULT 0 NOT NULL,
-	PRIMARY KEY(`collection_id`, `tag`, `day`, `record_id`)
+	PRIMARY KEY(`collection_id`, `tag`, `record_id`, `day`)
 ) WITHOUT ROWID;
 --> statement-breakpoint
 CREATE TABLE `insight_refined` (
@@ -70,7 +70,7 @@ CREATE TABLE `insight_refined` (
 	`next_text` text NOT NULL,
 	`searches` integer DEFAULT 0 NOT NULL,
 	`found` integer DEFAULT 0 NOT NULL,
-	PRIMARY KEY(`collection_id`, `tag`, `day`, `words`, `next`)
+	PRIMARY KEY(`collection_id`, `tag`, `words`, `next`, `day`)
 ) WITHOUT ROWID;
 --> statement-breakpoint
 CREATE TABLE `insight_seen` (

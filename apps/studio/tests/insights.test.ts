@@ -107,6 +107,19 @@ test('what was asked next, when nothing was opened', () => {
   ]); // prettier-ignore
 });
 
+test('by day, week and hour, with days that have nothing', () => {
+  const at = (hours: number): number => hours * 3_600;
+  take([answered(at(0), 'rose', 'anna'), answered(at(1), 'fern', 'anna', { total: 0 })], 0, at(2));
+  take([answered(at(30), 'rose', 'bo')], 0, at(31));
+  const range = { from: NOON / DAY_MS - 0.5, to: NOON / DAY_MS - 0.5 + 8 };
+  const points = (interval: 'hour' | 'day' | 'week') =>
+    readInsights(house.yucca.db, { ...scope(), range }, interval).series.map(({ searches, nothing }) => [searches, nothing]); // prettier-ignore
+  expect(points('day')).toEqual([[2, 1], [1, 0], ...Array.from({ length: 7 }, () => [0, 0])]);
+  expect(points('week')).toEqual([[3, 1], [0, 0]]); // prettier-ignore
+  expect(points('hour')).toHaveLength(9 * 24);
+  expect(points('hour').slice(12, 14)).toEqual([[1, 0], [1, 1]]); // prettier-ignore
+});
+
 test('by tag: a page, a width, a kind of customer', () => {
   take([answered(0, 'rose', 'anna', { tags: ['page:nursery', 'width:phone'] })], 0, 6);
   take([answered(0, 'fern', 'bo', { tags: ['page:nursery'] })], 0, 6);
@@ -267,6 +280,6 @@ test('single searches go after a while, their sums stay, and rare queries of old
   expect(house.yucca.db.select().from(settledSearches).all()).toHaveLength(1);
   expect(totals().searches).toBe(5);
   expect(items('asked').map(({ query }) => query)).toEqual(['rose', 'agave']);
-  trimInsights(house.yucca.db, { rawDays: 7, sumDays: 10 }, now);
+  trimInsights(house.yucca.db, { rawDays: 7, sumDays: 10 }, now + DAY_MS);
   expect(totals().searches).toBe(1);
 });

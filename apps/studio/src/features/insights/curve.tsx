@@ -10,7 +10,12 @@ const hour = new Intl.DateTimeFormat('en', { hour: '2-digit', minute: '2-digit',
 export function Curve({ insights }: { insights: Insights }) {
   const { series, seriesBefore, published, interval } = insights;
   const label = (at: string): string => (interval === 'hour' ? hour : day).format(new Date(at));
-  const pointOf = (at: string): number => series.findLastIndex((point) => point.at <= at);
+  // Of those published within one point, the last.
+  const versionAt = new Map<number, number>();
+  for (const { at, version } of published) {
+    const point = series.findLastIndex((one) => one.at <= at);
+    versionAt.set(point, Math.max(version, versionAt.get(point) ?? 0));
+  }
   return (
     <figure>
       <Chart
@@ -55,7 +60,7 @@ export function Curve({ insights }: { insights: Insights }) {
                 silent: true,
                 lineStyle: { color: tokenColour('agave'), width: 1, type: 'solid' },
                 label: { fontSize: 11, color: tokenColour('agave'), formatter: '{b}' },
-                data: published.map(({ at, version }) => ({ name: `◆ v${version}`, xAxis: pointOf(at) })),
+                data: [...versionAt].map(([point, version]) => ({ name: `◆ v${version}`, xAxis: point })),
               },
             },
             {

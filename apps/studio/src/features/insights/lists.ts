@@ -32,7 +32,7 @@ const LAST: Column = { label: 'Last', sort: 'lastAt', read: (item) => item.lastA
 /** The lists, in the order of the work: what fails first. */
 export const LISTS: readonly ListShape[] = [
   { name: 'nothing', label: 'Found nothing', what: 'Queries that found no record at all.', head: 'Query', columns: [NOTHING, VISITORS, COUNT, LAST] },
-  { name: 'unclicked', label: 'Found, nobody clicked', what: 'There were results, and no visitor opened any.', head: 'Query', columns: [COUNT, VISITORS, LAST] },
+  { name: 'unclicked', label: 'Nobody clicked', what: 'There were results, and no visitor opened any.', head: 'Query', columns: [COUNT, VISITORS, LAST] },
   { name: 'deep', label: 'Clicked far down', what: 'What visitors want stands below the fourth result.', head: 'Query', columns: [RANK, CLICKED, COUNT, LAST] },
   { name: 'refined', label: 'Asked differently', what: 'Visitors opened nothing and asked for something else within a minute.', head: 'Query', columns: [COUNT, VISITORS, LAST] },
   { name: 'asked', label: 'Most asked', what: 'What visitors look for.', head: 'Query', columns: [COUNT, VISITORS, NOTHING, CLICKED, RANK] },

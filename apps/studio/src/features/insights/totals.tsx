@@ -21,14 +21,14 @@ const FIGURES: readonly Figure[] = [
   { label: 'With a click', what: 'Share of searches with a result opened', read: (t) => share(t.clicked, t.searches), write: percent, lessIsBetter: false },
   { label: 'Mean rank of click', what: 'Of the first result that was opened', read: (t) => t.meanPlace, write: (n) => n.toFixed(1), lessIsBetter: true },
   { label: 'Conversions', what: 'What the page is for was done', read: (t) => t.conversions, write: count, lessIsBetter: false },
-  { label: 'Time, median', what: 'Of an answer, on the server', read: (t) => t.p50Ms, write: milliseconds, lessIsBetter: true },
-  { label: 'Time, p95', what: 'Of 20 answers the slowest but one', read: (t) => t.p95Ms, write: milliseconds, lessIsBetter: true },
+  { label: 'Median time', what: 'Of an answer, on the server', read: (t) => t.p50Ms, write: milliseconds, lessIsBetter: true },
+  { label: 'p95 time', what: 'Of 20 answers the slowest but one', read: (t) => t.p95Ms, write: milliseconds, lessIsBetter: true },
 ]; // prettier-ignore
 
 /** The sums of a range, each with what it was in the days before. */
 export function Totals({ insights: { totals, totalsBefore } }: { insights: Insights }) {
   return (
-    <dl className="flex flex-wrap gap-x-7 gap-y-2">
+    <dl className="flex flex-wrap gap-x-4 gap-y-2">
       {FIGURES.map(({ label, what, read, write, lessIsBetter }) => {
         const now = read(totals);
         const before = read(totalsBefore);
@@ -49,7 +49,7 @@ export function Totals({ insights: { totals, totalsBefore } }: { insights: Insig
 }
 
 function Change({ by, was, lessIsBetter }: { by: number; was: string; lessIsBetter: boolean | null }) {
-  if (Math.abs(by) < 0.005) return <span className="text-xs text-soft">as before</span>;
+  if (Math.abs(by) < 0.005) return <span className="text-xs text-soft">±0</span>;
   const better = lessIsBetter === null ? null : by < 0 === lessIsBetter;
   return (
     <span

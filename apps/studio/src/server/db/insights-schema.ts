@@ -69,7 +69,10 @@ export const settledAnswers = sqliteTable(
   (table) => [index('settled_answers_by_search').on(table.searchId)],
 );
 
-/** Every table of counts begins with these. `tag` is '' for all. */
+/**
+ * Every table of counts begins with these. `tag` is '' for all. What is listed stands in the order it is summed up in, by
+ * query and then by day: a list is one walk through its table, without sorting.
+ */
 const scope = () => ({ collectionId: integer('collection_id').notNull(), tag: text('tag').notNull() });
 const sum = (name: string) => integer(name).notNull().default(0);
 
@@ -122,7 +125,7 @@ export const insightQueries = sqliteTable(
     lastMissedAt: integer('last_missed_at'),
     lastFoundAt: integer('last_found_at'),
   },
-  (table) => [primaryKey({ columns: [table.collectionId, table.tag, table.day, table.words] })],
+  (table) => [primaryKey({ columns: [table.collectionId, table.tag, table.words, table.day] })],
 );
 
 export const insightRefined = sqliteTable(
@@ -138,7 +141,7 @@ export const insightRefined = sqliteTable(
     /** Of these, the next one found something. */
     found: sum('found'),
   },
-  (table) => [primaryKey({ columns: [table.collectionId, table.tag, table.day, table.words, table.next] })],
+  (table) => [primaryKey({ columns: [table.collectionId, table.tag, table.words, table.next, table.day] })],
 );
 
 export const insightChoices = sqliteTable(
@@ -150,7 +153,7 @@ export const insightChoices = sqliteTable(
     value: text('value').notNull(),
     searches: sum('searches'),
   },
-  (table) => [primaryKey({ columns: [table.collectionId, table.tag, table.day, table.facet, table.value] })],
+  (table) => [primaryKey({ columns: [table.collectionId, table.tag, table.facet, table.value, table.day] })],
 );
 
 export const insightRecords = sqliteTable(
@@ -162,7 +165,7 @@ export const insightRecords = sqliteTable(
     shown: sum('shown'),
     clicked: sum('clicked'),
   },
-  (table) => [primaryKey({ columns: [table.collectionId, table.tag, table.day, table.recordId] })],
+  (table) => [primaryKey({ columns: [table.collectionId, table.tag, table.recordId, table.day] })],
 );
 
 /** Who was counted already on a day that is not over, for a query or ('') at all. */

@@ -20,7 +20,9 @@ const MOST_WORDS = 4;
 /** Those who found nothing asked for something else and found it: the words mean the same to them. */
 const askedNext: Way = ({ query, next }) =>
   next
-    .filter(({ text, found }) => found > 0 && isShort(text) && isShort(query) && foldWords(text) !== foldWords(query))
+    // One visitor in many who went on to something else says nothing.
+    .filter(({ found }) => found > 1 || (found === 1 && next.length === 1))
+    .filter(({ text }) => isShort(text) && isShort(query) && foldWords(text) !== foldWords(query))
     .map(({ text, count, found }) => ({
       kind: 'synonym',
       reason:

@@ -71,7 +71,7 @@ function seriesOf(db: Db, { collectionId, tag, range }: InsightScope, interval: 
   const [first, last] = hours(range);
   const rows = db.$client
     .prepare(
-      `select (hour - ?) / ? as point, sum(searches) as searches, sum(missed) as missed, sum(clicked) as clicked
+      `select cast((hour - ?) / ? as integer) as point, sum(searches) as searches, sum(missed) as missed, sum(clicked) as clicked
        from insight_hours where collection_id = ? and tag = ? and hour between ? and ? group by point`,
     )
     .all(first, width, collectionId, tag, first, last) as { point: number; searches: number; missed: number; clicked: number }[]; // prettier-ignore

@@ -33,16 +33,22 @@ const COLUMN: Partial<Record<InsightSort, string>> = { nothing: 'missed' };
 export function readList(db: Db, scope: InsightScope, order: ListOrder): Page<ListLine> {
   const list = LISTS[order.list];
   const { sql, values } = statement(list, scope, order);
-  const total = db.$client.prepare(`select count(*) from (${sql})`).pluck().get(values) as number;
   const sort = order.sort !== null && list.sorts.includes(order.sort) ? order.sort : list.sorts[0]!;
   const rows = db.$client
-    .prepare(`select * from (${sql}) order by ${COLUMN[sort] ?? sort} desc, ${list.text} limit @size offset @start`)
+    .prepare(
+      `select *, count(*) over () as total from (${sql}) order by ${COLUMN[sort] ?? sort} desc, ${list.text} limit @size offset @start`,
+    )
     .all({ ...values, size: order.size, start: (order.page - 1) * order.size }) as ListRow[];
   const items = rows.map((row): ListLine => {
     const item = list.item(row, db, scope);
     if (WITH_NEXT.has(order.list)) item.next = nextOf(db, scope, foldWords(item.query!));
     return { item, lastMissedAt: Number(row.lastMissedAt ?? 0), lastFoundAt: Number(row.lastFoundAt ?? 0) };
   });
+  // Past the end there is no row to tell how many there are.
+  const total =
+    rows.length > 0
+      ? Number(rows[0]!.total)
+      : (db.$client.prepare(`select count(*) from (${sql})`).pluck().get(values) as number);
   return {
     items,
     total,

@@ -2,7 +2,7 @@
 import { masked, settle, type Settled, type VisitSearch } from '@yucca/engine/visitors';
 import { foldWords } from '@yucca/engine';
 import type { PastSearch } from '@yucca/contract';
-import { and, asc, desc, eq, gt, inArray, lte } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, lte, ne, sql } from 'drizzle-orm';
 import { createHmac } from 'node:crypto';
 import { insightState, searchLog, settledAnswers, settledSearches } from '../db/insights-schema';
 import type { Db } from '../db/open';
@@ -23,17 +23,65 @@ const EVENTS = 'events';
 /** Events looked at in one go: other writes come between. */
 const EVENTS_AT_ONCE = 5_000;
 
+/** What is asked for with every search, prepared once. */
+function statements(db: Db) {
+  const value = (name: string) => sql.placeholder(name);
+  const { id, session, collectionId } = settledSearches;
+  return {
+    lastOfVisit: db
+      .select()
+      .from(settledSearches)
+      .where(and(eq(session, value('session')), eq(collectionId, value('collectionId'))))
+      .orderBy(desc(id))
+      .limit(1)
+      .prepare(),
+    byAnswer: db
+      .select({ search: settledSearches })
+      .from(settledAnswers)
+      .innerJoin(settledSearches, eq(id, settledAnswers.searchId))
+      .where(eq(settledAnswers.queryId, value('queryId')))
+      .prepare(),
+    eventsOf: db
+      .select()
+      .from(visitorEvents)
+      .where(and(eq(visitorEvents.queryId, value('queryId')), lte(visitorEvents.id, value('upTo'))))
+      .orderBy(asc(visitorEvents.id))
+      .prepare(),
+    actedUpon: db
+      .selectDistinct({ queryId: visitorEvents.queryId })
+      .from(visitorEvents)
+      .innerJoin(searchLog, eq(searchLog.queryId, visitorEvents.queryId))
+      .where(and(ne(visitorEvents.type, 'view'), lte(visitorEvents.id, value('upTo'))))
+      .prepare(),
+    answered: db
+      .insert(settledAnswers)
+      .values({ queryId: value('queryId'), searchId: value('searchId') })
+      .onConflictDoNothing()
+      .prepare(),
+    openTrails: db.select().from(searchLog).orderBy(asc(searchLog.session), asc(searchLog.id)).prepare(),
+    settled: db
+      .delete(searchLog)
+      .where(eq(searchLog.id, value('id')))
+      .prepare(),
+  };
+}
+
 export class SearchCounter {
   readonly #db: Db;
   readonly #secret: string;
   readonly #counts: Counts;
+  readonly #ask: ReturnType<typeof statements>;
   readonly #paces = new Map<string, { since: number; searches: number }>();
+  /** The number of the last event that was taken in. */
+  #seenEvent: number;
 
   /** `secret`: what visits and viewers are hashed with before anything is kept. */
   constructor(db: Db, secret: string, limits?: CountLimits) {
     this.#db = db;
     this.#secret = secret;
     this.#counts = new Counts(db.$client, limits);
+    this.#ask = statements(db);
+    this.#seenEvent = db.select().from(insightState).where(eq(insightState.name, EVENTS)).get()?.value ?? 0;
   }
 
   /**
@@ -130,22 +178,16 @@ export class SearchCounter {
 
   /** Events of queries that are settled; those of open trails are looked for when these settle. */
   #takeEvents(upTo: number): void {
-    const seen = this.#seenEvent();
-    if (upTo <= seen) return;
+    if (upTo <= this.#seenEvent) return;
     const rows = this.#db
       .select()
       .from(visitorEvents)
-      .where(and(gt(visitorEvents.id, seen), lte(visitorEvents.id, upTo)))
+      .where(and(gt(visitorEvents.id, this.#seenEvent), lte(visitorEvents.id, upTo)))
       .orderBy(asc(visitorEvents.id))
       .limit(EVENTS_AT_ONCE)
       .all();
     for (const event of rows) {
-      const found = this.#db
-        .select({ search: settledSearches })
-        .from(settledAnswers)
-        .innerJoin(settledSearches, eq(settledSearches.id, settledAnswers.searchId))
-        .where(eq(settledAnswers.queryId, event.queryId))
-        .get();
+      const found = this.#ask.byAnswer.get({ queryId: event.queryId });
       if (found) this.#did(found.search, event);
     }
     const value = rows.length < EVENTS_AT_ONCE ? upTo : rows.at(-1)!.id;
@@ -154,25 +196,23 @@ export class SearchCounter {
       .values({ name: EVENTS, value })
       .onConflictDoUpdate({ target: insightState.name, set: { value } })
       .run();
-  }
-
-  #seenEvent(): number {
-    return this.#db.select().from(insightState).where(eq(insightState.name, EVENTS)).get()?.value ?? 0;
+    this.#seenEvent = value;
   }
 
   #settle(now: number): void {
-    const rows = this.#db.select().from(searchLog).orderBy(asc(searchLog.session), asc(searchLog.id)).all();
+    const rows = this.#ask.openTrails.all();
+    if (rows.length === 0) return;
+    const acted = new Set(this.#ask.actedUpon.all({ upTo: this.#seenEvent }).map(({ queryId }) => queryId));
     for (let at = 0; at < rows.length;) {
       const { session, collectionId } = rows[at]!;
       let end = at;
       while (end < rows.length && rows[end]!.session === session && rows[end]!.collectionId === collectionId) end++;
-      this.#settleVisit(rows.slice(at, end), now);
+      this.#settleVisit(rows.slice(at, end), acted, now);
       at = end;
     }
   }
 
-  #settleVisit(rows: readonly LogRow[], now: number): void {
-    const acted = this.#actedUpon(rows);
+  #settleVisit(rows: readonly LogRow[], acted: ReadonlySet<string>, now: number): void {
     const visit = rows.map((row): VisitSearch & { row: LogRow } => ({
       at: row.at,
       q: row.q,
@@ -184,25 +224,7 @@ export class SearchCounter {
     if (open.length === rows.length) return;
     for (const one of settled) this.#count(one);
     const isOpen = new Set(open.map(({ row }) => row.id));
-    const done = rows.filter(({ id }) => !isOpen.has(id)).map(({ id }) => id);
-    for (let at = 0; at < done.length; at += 500)
-      this.#db.delete(searchLog).where(inArray(searchLog.id, done.slice(at, at + 500))).run(); // prettier-ignore
-  }
-
-  #actedUpon(rows: readonly LogRow[]): Set<string> {
-    const acted = new Set<string>();
-    for (const { queryId } of rows) if (this.#eventsOf(queryId).some(({ type }) => type !== 'view')) acted.add(queryId);
-    return acted;
-  }
-
-  /** Those that were taken in already. */
-  #eventsOf(queryId: string): EventRow[] {
-    return this.#db
-      .select()
-      .from(visitorEvents)
-      .where(and(eq(visitorEvents.queryId, queryId), lte(visitorEvents.id, this.#seenEvent())))
-      .orderBy(asc(visitorEvents.id))
-      .all();
+    for (const { id } of rows) if (!isOpen.has(id)) this.#ask.settled.run({ id });
   }
 
   #count({ search, words, trail }: Settled<VisitSearch & { row: LogRow }>): void {
@@ -214,20 +236,15 @@ export class SearchCounter {
     const row = this.#add({ ...facts, total, text, words, lastAt: search.at });
     for (const { row: logged } of trail) {
       if (logged.choices !== null && logged.choices !== row.choices) this.#chose(row, logged.choices);
-      this.#db.insert(settledAnswers).values({ queryId: logged.queryId, searchId: row.id }).onConflictDoNothing().run();
-      for (const event of this.#eventsOf(logged.queryId)) this.#did(row, event);
+      this.#ask.answered.run({ queryId: logged.queryId, searchId: row.id });
+      for (const event of this.#ask.eventsOf.all({ queryId: logged.queryId, upTo: this.#seenEvent }))
+        this.#did(row, event);
     }
   }
 
   /** A settled search, or the one of this visit that it is again. */
   #add(facts: Omit<SettledRow, 'id' | 'clicks' | 'firstPlace' | 'conversions' | 'refinedTo'>): SettledRow {
-    const before = this.#db
-      .select()
-      .from(settledSearches)
-      .where(and(eq(settledSearches.session, facts.session), eq(settledSearches.collectionId, facts.collectionId)))
-      .orderBy(desc(settledSearches.id))
-      .limit(1)
-      .get();
+    const before = this.#ask.lastOfVisit.get({ session: facts.session, collectionId: facts.collectionId });
     const since = before ? facts.at - before.lastAt : Infinity;
     if (before && before.words === facts.words && since < SAME_SEARCH_MS) {
       this.#db.update(settledSearches).set({ lastAt: facts.at }).where(eq(settledSearches.id, before.id)).run();

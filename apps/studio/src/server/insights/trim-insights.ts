@@ -11,7 +11,7 @@ export interface InsightAges {
 }
 
 /** Queries of a day that are kept on their own once it is well over: the most asked, and the most asked in vain. */
-const KEPT = { asked: 2_000, inVain: 500 };
+const KEPT = { asked: 600, inVain: 200 };
 /** Searches deleted at once: other writes come between. */
 const PIECE = 5_000;
 
@@ -23,6 +23,12 @@ const TABLES = [
   'insight_choices',
   'insight_records',
 ] as const;
+
+/** Which records were seen is kept on its own for so many days. */
+const RECORD_DAYS = 120;
+
+/** The day a database was last looked through. */
+const trimmedOn = new WeakMap<Db, number>();
 
 /** Clears away what is kept long enough, and rare queries of days that are over. True when there is more to clear. */
 export function trimInsights(db: Db, { rawDays, sumDays }: InsightAges, now = Date.now(), kept = KEPT): boolean {
@@ -39,9 +45,14 @@ export function trimInsights(db: Db, { rawDays, sumDays }: InsightAges, now = Da
       db.delete(insightSeen)
         .where(lt(insightSeen.day, today - 1))
         .run();
-      for (const table of TABLES) client.prepare(`delete from ${table} where day < ?`).run(today - sumDays);
-      client.prepare('delete from insight_hours where hour < ?').run((today - sumDays) * 24);
-      trimQueries(db, today - 2, kept);
+      // Sums change by the day: what is over is looked at once.
+      if (trimmedOn.get(db) !== today) {
+        for (const table of TABLES) client.prepare(`delete from ${table} where day < ?`).run(today - sumDays);
+        client.prepare('delete from insight_hours where hour < ?').run((today - sumDays) * 24);
+        client.prepare('delete from insight_records where day < ?').run(today - RECORD_DAYS);
+        trimQueries(db, today - 2, kept);
+        trimmedOn.set(db, today);
+      }
       return changes === PIECE;
     })
     .immediate();
