@@ -1,3 +1,7 @@
 import { defineConfig } from 'drizzle-kit';
 
-export default defineConfig({ dialect: 'sqlite', schema: ['./src/server/db/schema.ts', './src/server/db/insights-schema.ts'], out: './drizzle' });
+export default defineConfig({
+  dialect: 'sqlite',
+  schema: ['./src/server/db/schema.ts', './src/server/db/insights-schema.ts'],
+  out: './drizzle',
+});

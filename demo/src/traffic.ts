@@ -26,7 +26,7 @@ interface Wish {
 
 const wish = (q: string, often: number, more: Partial<Wish> = {}): Wish => ({ q, often, ...more });
 
-/** By collection. Shop words that the data does not have, names of old, other languages, and other shops' goods fail. */
+/** By collection. Words of the trade that the data does not have, names of old and other shops' goods fail. */
 const WISHES: Record<string, readonly Wish[]> = {
   plants: [
     wish('lavender', 30, { chosen: 0.4 }),
@@ -83,6 +83,9 @@ const WISHES: Record<string, readonly Wish[]> = {
     wish('when to sow', 4, { from: 5 }),
   ],
 };
+
+/** What is asked for in a collection. */
+export const wishesOf = (collection: string): readonly { q: string }[] => WISHES[collection] ?? [];
 
 /** Of the visits at the nursery, those that read guides. */
 const GUIDE_SHARE = 0.18;

@@ -39,8 +39,8 @@ afterAll(async () => {
 });
 
 /**
- * What must work on every page; what is guessed of a dropped collection may be without a filter. A link to a record that
- * stands on the server leads there.
+ * What must work on every page; what is guessed of a dropped collection may be without a filter. A link to a record
+ * that stands on the server leads there.
  */
 async function use(base: string, page: Page): Promise<void> {
   expect((await visitor.use(base)) || page === 'dropped').toBe(true);

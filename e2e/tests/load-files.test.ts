@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import type { Collection, FieldRule, RecordJson, SearchAnswer } from '@yucca/contract';
+import type { Collection, FieldRule, InspectionAnswer, RecordJson, SearchAnswer } from '@yucca/contract';
 import { By } from 'selenium-webdriver';
 import { startBrowser, type Browser } from '../src/browser';
 import { Person } from '../src/person';
@@ -66,13 +66,22 @@ const checked = new Set<string>();
 describe.each(Object.entries(EXPECTED))('%s', (name, { at, key, records, rules = [], finds = {} }) => {
   const collection = name.replace(/\W+/g, '-');
 
-  test('over HTTP', async () => {
+  test('over HTTP, as POST /inspect proposes', async () => {
+    const body = readFileSync(path.join(FILES, name));
+    const send = (route: string, type: string): Promise<Response> =>
+      fetch(`${server.base}/api/v1${route}`, {
+        method: 'POST',
+        headers: { Authorization: `Bearer ${server.adminKey}`, 'Content-Type': type },
+        body,
+      });
+    const inspected = await send(`/inspect?name=${encodeURIComponent(name)}`, 'application/octet-stream');
+    expect(inspected.status).toBe(200);
+    const told = (await inspected.json()) as InspectionAnswer;
+    expect(told.key).toMatchObject({ field: key, unique: true });
+    const taken = told.fields.filter(({ path }) => path !== key).flatMap(({ proposals: [first] }) => (first && !first.doubtful ? [first.rule] : [])); // prettier-ignore
+    expect(new Set(taken)).toEqual(new Set(rules));
     await prepare(`${collection}-http`, key, rules);
-    const response = await fetch(`${server.base}/api/v1/collections/${collection}-http/records?wait=true&at=auto`, {
-      method: 'POST',
-      headers: { Authorization: `Bearer ${server.adminKey}`, 'Content-Type': typeOf(name) },
-      body: readFileSync(path.join(FILES, name)),
-    });
+    const response = await send(`/collections/${collection}-http/records?wait=true&${told.load.query}`, told.load.type);
     expect(response.status).toBe(200);
     expect(await stored(`${collection}-http`)).toEqual(records);
   });

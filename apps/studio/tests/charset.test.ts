@@ -1,7 +1,7 @@
 import { Readable } from 'node:stream';
 import fc from 'fast-check';
 import iconv from 'iconv-lite';
-import { inspectFile } from '../src/features/load/inspect-file';
+import { inspectFile } from '../src/inspect/inspect-file';
 import { ToUtf8 } from '../src/server/records/to-utf8';
 import { charsetOf, knownCharset } from '../src/text/charset';
 

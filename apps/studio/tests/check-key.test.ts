@@ -1,7 +1,7 @@
 /** The key of every row of a file, not of its beginning. */
 jest.setTimeout(120_000);
 import { checkKeys } from '../src/features/load/check-key';
-import { inspectFile, type Inspection } from '../src/features/load/inspect-file';
+import { inspectFile, type Inspection } from '../src/inspect/inspect-file';
 import { keyNote } from '../src/features/load/load-notes';
 
 const rows = Array.from({ length: 30_000 }, (_, i) => ({

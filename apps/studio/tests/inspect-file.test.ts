@@ -4,7 +4,7 @@ import path from 'node:path';
 import { readCsv } from '../src/server/records/parsers/csv';
 import { readJson } from '../src/server/records/parsers/json-document';
 import type { Row } from '../src/server/records/parsers/parser';
-import { freeName, inspectFile, nameFor } from '../src/features/load/inspect-file';
+import { freeName, inspectFile, nameFor } from '../src/inspect/inspect-file';
 
 test('collection names are made from file names', () => {
   expect(['My Plants (2).csv', 'Ünïcode.json', '2024-05.jsonl', '.json', 'a'.repeat(80)].map(nameFor)).toEqual([

@@ -2,7 +2,7 @@
 import type { FieldRule } from '@yucca/contract';
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
-import { inspectFile } from '../src/features/load/inspect-file';
+import { inspectFile } from '../src/inspect/inspect-file';
 
 const FILES = path.join(__dirname, '../../../e2e/fixtures/files');
 const EXPECTED = JSON.parse(readFileSync(path.join(FILES, 'expected.json'), 'utf8')) as Record<

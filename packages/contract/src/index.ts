@@ -9,6 +9,7 @@ export * from './interface-changes.ts';
 export * from './interface-page.ts';
 export * from './json-pointer.ts';
 export * from './insights.ts';
+export * from './inspection.ts';
 export * from './judgements.ts';
 export * from './key.ts';
 export * from './limits.ts';

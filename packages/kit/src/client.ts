@@ -79,7 +79,18 @@ export function searchParams(request: SearchRequest): URLSearchParams {
     const list = request[name];
     if (list && (list.length > 0 || name === 'fields')) params.set(name, list.join(','));
   }
-  for (const name of ['size', 'version', 'on', 'filter', 'sort', 'explain', 'session', 'viewer', 'by', 'record'] as const) {
+  for (const name of [
+    'size',
+    'version',
+    'on',
+    'filter',
+    'sort',
+    'explain',
+    'session',
+    'viewer',
+    'by',
+    'record',
+  ] as const) {
     const value = request[name];
     if (value !== undefined && value !== '') params.set(name, String(value));
   }

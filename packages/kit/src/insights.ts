@@ -29,8 +29,8 @@ export interface Insights {
   readonly session: string | undefined;
   readonly viewer: string | undefined;
   /**
-   * The client that a page searches with, so that its searches say whose they are, which page asks (`slug`), how wide it
-   * is, and whether they are the completion that was chosen last.
+   * The client that a page searches with, so that its searches say whose they are, which page asks (`slug`), how wide
+   * it is, and whether they are the completion that was chosen last.
    */
   counted: (client: YuccaClient, slug: string, chosen?: () => string | null) => YuccaClient;
   /** An answer that came with the page was asked for by this visit. */

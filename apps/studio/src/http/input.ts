@@ -43,6 +43,11 @@ export function parseJson(text: string): unknown {
 
 /** Reads a body of bounded size as text. Throws a Failure when it is too large, unpacked or as it came. */
 export async function readText(request: Incoming, most = MOST_BYTES): Promise<string> {
+  return (await readBytes(request, most)).toString('utf8');
+}
+
+/** The same as it came. */
+export async function readBytes(request: Incoming, most = MOST_BYTES): Promise<Buffer> {
   const chunks: Uint8Array[] = [];
   let bytes = 0;
   for await (const chunk of unpacked(request)) {
@@ -50,7 +55,7 @@ export async function readText(request: Incoming, most = MOST_BYTES): Promise<st
     if (bytes > most) throw new Failure('too-large', `The body is larger than ${most / 1024} kB.`);
     chunks.push(chunk);
   }
-  return Buffer.concat(chunks).toString('utf8');
+  return Buffer.concat(chunks);
 }
 
 async function* unpacked(request: Incoming): AsyncIterable<Uint8Array> {

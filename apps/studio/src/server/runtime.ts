@@ -1,3 +1,4 @@
+import type { InspectionAnswer } from '@yucca/contract';
 import { existsSync, mkdirSync } from 'node:fs';
 import path from 'node:path';
 import { pino, type Logger } from 'pino';
@@ -79,6 +80,8 @@ export interface Runtime {
   /** Set by the front server: what it writes into a header when a request came straight from this machine. */
   front: { directWay: string } | null;
   startedAt: number;
+  /** What was understood of a file, or of its beginning; a sentence when it cannot be read. */
+  inspect: (bytes: Uint8Array, name: string, charset: string | null) => Promise<InspectionAnswer | string>;
   /** Deletes a collection and clears it away. */
   removeCollection: (name: string) => void;
   /** Settles when every index is open. */
@@ -279,6 +282,7 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
     threads: () => threads.all,
     front: null,
     startedAt: Date.now(),
+    inspect: (bytes, name, charset) => scan().call('inspect', [bytes, name, charset]),
     removeCollection: (name) => {
       const { id } = collections.row(name);
       records.cancelLoads(name);

@@ -12,6 +12,7 @@ import {
 } from '../interface.ts';
 import { handoverFilesSchema, handoverSchema } from '../handover.ts';
 import { insightItemSchema, insightProposalSchema, insightsSchema, pastSearchSchema } from '../insights.ts';
+import { inspectionSchema } from '../inspection.ts';
 import { judgementChangesSchema, judgementRunSchema, judgementScoresSchema, judgementsSchema } from '../judgements.ts';
 import { keySchema, newKeySchema } from '../key.ts';
 import { auditEntrySchema, backupSchema, readinessSchema } from '../operations.ts';
@@ -141,6 +142,7 @@ export const SCHEMAS: { [name: string]: Schema } = {
   JudgementChanges: judgementChangesSchema,
   JudgementRun: judgementRunSchema,
   JudgementScores: judgementScoresSchema,
+  Inspection: inspectionSchema,
   Insights: insightsSchema,
   InsightItem: insightItemSchema,
   InsightPage: pageOf(ref('InsightItem')),

@@ -4,7 +4,7 @@ const MASKS: readonly (readonly [pattern: RegExp, mask: string, holds?: (found: 
   // 14 to 19 digits, in groups or not, that add up (ISO/IEC 7812-1, annex B); bar codes of goods have 13.
   [/\b\d(?:[ -]?\d){13,18}\b/g, '(card)', addsUp],
   // At least nine digits with whatever people write between them (ITU-T E.123).
-  [/(?:\+|\b00|\b0|\()\d?(?:[ ().\/-]{0,2}\d){8,14}\b/g, '(phone)'],
+  [/(?:\+|\b00|\b0|\()\d?(?:[ ()./-]{0,2}\d){8,14}\b/g, '(phone)'],
 ];
 
 /** A query as it may be kept: e-mail addresses, numbers of cards and of phones are masked. */

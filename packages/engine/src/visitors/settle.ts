@@ -82,7 +82,7 @@ function goesOn<S extends VisitSearch>(before: Step<S>, next: Step<S>): boolean 
   return leadsTo(before.words, next.words);
 }
 
-/** Whether a text is the beginning of another, what is left of it, or the same corrected, perhaps with more after it. */
+/** Whether a text is the beginning of another, what is left of it, or the same corrected, perhaps with more behind. */
 export function leadsTo(from: string, to: string): boolean {
   if (to.startsWith(from) || from.startsWith(to)) return true;
   const { whole, prefix } = typoDistances(from.slice(0, COMPARED), to.slice(0, COMPARED));

@@ -2,6 +2,7 @@
 
 import type { Card, Collection, InsightItem, Insights, InsightSort, Page } from '@yucca/contract';
 import clsx from 'clsx';
+import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { Probe } from '@/features/probe/probe';
 import { count } from '@/ui/format';
@@ -20,6 +21,8 @@ const ROWS = 50;
 /** What visitors look for, what they miss, and the way from each failure to its repair. */
 export function InsightsScreen({ collection, card, today }: { collection: Collection; card: Card; today: string }) {
   const { name, generation } = collection;
+  const router = useRouter();
+  const recordAt = (id: string): string => `/c/${name}/records?record=${encodeURIComponent(id)}`;
   const [days, setDays] = useParam('days');
   const [tag, setTag] = useParam('tag');
   const [listName, setList] = useParam('list');
@@ -160,7 +163,7 @@ export function InsightsScreen({ collection, card, today }: { collection: Collec
                     }}
                     onPage={setPage}
                     onChoose={(query) => setProbe(query, 'push')}
-                    records={(id) => `/c/${name}/records?record=${encodeURIComponent(id)}`}
+                    records={recordAt}
                   />
                 )}
               </div>
@@ -179,7 +182,7 @@ export function InsightsScreen({ collection, card, today }: { collection: Collec
             card={card}
             facets={[]}
             generation={generation}
-            onOpen={(id) => window.location.assign(`/c/${name}/records?record=${encodeURIComponent(id)}`)}
+            onOpen={(id) => router.push(recordAt(id))}
           />
         </div>
       </div>

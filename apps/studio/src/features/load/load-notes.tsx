@@ -3,7 +3,7 @@ import { isName } from '@yucca/contract';
 import type { RuleProposal } from '@yucca/engine/rules';
 import { KeyFinder, type KeyFacts } from '@yucca/engine/understand';
 import { count, counted } from '@/ui/format';
-import type { Inspection } from './inspect-file';
+import type { Inspection } from '@/inspect/inspect-file';
 import type { KeyChecking } from './use-key-check';
 import { readingWords } from './reading-choice';
 

@@ -9,7 +9,7 @@ import { api } from '@/ui/api';
 import { Button } from '@/ui/button';
 import { UTF_8 } from '@/text/charset';
 import { bytes, count, counted, roughly } from '@/ui/format';
-import { freeName, inspectFile, type Inspection } from './inspect-file';
+import { freeName, hasDottedNames, inspectFile, type Inspection } from '@/inspect/inspect-file';
 import { HeaderChoice } from './header-choice';
 import { LoadEnded } from './load-ended';
 import { keyNote, MADE_KEY, NameNote, nestExample, RulesNote } from './load-notes';
@@ -244,7 +244,7 @@ function Understood(props: UnderstoodProps) {
     inspection.rules.filter(({ isDoubtful }) => !isDoubtful).map(({ rule }) => rule),
   );
   const { isTyped } = inspection;
-  const dotted = inspection.format === 'csv' && inspection.fields.some((field) => field.includes('.'));
+  const dotted = hasDottedNames(inspection);
   const [nest, setNest] = useState(dotted);
   const used = rules.filter(({ field }) => field !== (taken.get(name)?.key ?? key));
   const button = useRef<HTMLButtonElement>(null);

@@ -10,7 +10,7 @@ import {
   type TableStart,
 } from '@yucca/engine/understand';
 import { tableOptions } from '@/text/table-options';
-import type { Inspection } from './inspect-file';
+import type { Inspection } from '@/inspect/inspect-file';
 
 /** What of an inspection says how the rows of its file are read. */
 export type RowsWanted = Pick<Extract<Inspection, { ok: true }>, 'format' | 'at' | 'header' | 'charset' | 'gzip'>;

@@ -7,7 +7,7 @@ import { useEffect, useState } from 'react';
 import { api } from '@/ui/api';
 import { Button } from '@/ui/button';
 import { bytes } from '@/ui/format';
-import { nameFor } from './inspect-file';
+import { nameFor } from '@/inspect/inspect-file';
 import { FailedLines, TaskErrors } from './load-ended';
 import { LoadProgress } from './load-progress';
 import { watchTask } from './watch-task';

@@ -2,7 +2,7 @@ import { isCalledKey } from '@yucca/engine/understand';
 import { useEffect, useState } from 'react';
 import type { KeyCheck } from './check-key';
 import type { KeyQuestion } from './check-key.worker';
-import type { Inspection } from './inspect-file';
+import type { Inspection } from '@/inspect/inspect-file';
 
 /** How far the look at every row is, 0 to 1, or what it found; null = the preview has seen all rows. */
 export type KeyChecking = { share: number } | { check: KeyCheck } | null;

@@ -9,6 +9,7 @@ import { shownHit, type ShownHit } from '@yucca/kit';
 import { api } from '@/ui/api';
 import { ConfirmByName } from '@/ui/confirm-by-name';
 import { bytes, count, counted, moment } from '@/ui/format';
+import { Health } from './health';
 import type { OverviewEntry } from './overview';
 
 const client = createClient({ cache: { most: 0 } });
@@ -46,6 +47,11 @@ export function CollectionStrip({ collection, card, text }: OverviewEntry & { te
           <Link href={records_} className="link">
             Records
           </Link>
+          {collection.searched && (
+            <Link href={`/c/${name}/insights`} className="link">
+              Insights
+            </Link>
+          )}
           <Link href={page} className="link">
             Search page
           </Link>
@@ -72,6 +78,7 @@ export function CollectionStrip({ collection, card, text }: OverviewEntry & { te
           </ol>
         </div>
       )}
+      {collection.searched && <Health collection={name} />}
     </li>
   );
 }

@@ -70,8 +70,8 @@ export const settledAnswers = sqliteTable(
 );
 
 /**
- * Every table of counts begins with these. `tag` is '' for all. What is listed stands in the order it is summed up in, by
- * query and then by day: a list is one walk through its table, without sorting.
+ * Every table of counts begins with these. `tag` is '' for all. What is listed stands in the order it is summed up in,
+ * by query and then by day: a list is one walk through its table, without sorting.
  */
 const scope = () => ({ collectionId: integer('collection_id').notNull(), tag: text('tag').notNull() });
 const sum = (name: string) => integer(name).notNull().default(0);

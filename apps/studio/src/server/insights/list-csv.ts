@@ -15,7 +15,8 @@ const COLUMNS: Partial<Record<InsightListName, readonly (keyof InsightItem)[]>> 
 };
 
 /**
- * Lines of a list as CSV (RFC 4180). Anybody can ask for anything, so what a spreadsheet would take for a formula is text.
+ * Lines of a list as CSV (RFC 4180). Anybody can ask for anything, so what a spreadsheet would take for a
+ * formula is text.
  */
 export function csvOf(list: InsightListName, items: readonly InsightItem[], withHeader: boolean): string {
   const columns = COLUMNS[list] ?? OF_QUERIES;

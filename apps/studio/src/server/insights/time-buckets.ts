@@ -1,4 +1,6 @@
-/** Times of answers are counted in buckets that grow by a twelfth of an octave: 6%, so a percentile is 3% off at most. */
+/**
+ * Times of answers are counted in buckets that grow by a twelfth of an octave, 6%: a percentile is 3% off at most.
+ */
 const PER_OCTAVE = 12;
 /** Below this, in milliseconds, nobody minds how long it took. */
 const LEAST_MS = 0.1;

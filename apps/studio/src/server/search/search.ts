@@ -170,7 +170,16 @@ export class SearchService {
 
   /** For insights: what visitors asked of the live version, unless they or the page want it otherwise. */
   #note(name: string, queryId: string, request: SearchRequest, asking: Asking, total: number, ms: number): void {
-    const { q = '', record = true, version = 'live', select = null, session = null, viewer = null, tags = [], by } = request;
+    const {
+      q = '',
+      record = true,
+      version = 'live',
+      select = null,
+      session = null,
+      viewer = null,
+      tags = [],
+      by,
+    } = request;
     if (!record || version !== 'live' || asking.unnoted || (q === '' && session === null)) return;
     const { collections, noted } = this.#parts;
     const facts = { at: Date.now(), collectionId: collections.idOf(name), queryId, viewer, q, select, total, ms };

@@ -1,5 +1,15 @@
 /** The scan thread: whatever has to go through all records of a collection without changing them. */
-import type { BackupFacts, Card, FieldRule, InsightItem, Insights, Page, Profile, RuleEffect } from '@yucca/contract';
+import type {
+  BackupFacts,
+  Card,
+  FieldRule,
+  InsightItem,
+  Insights,
+  InspectionAnswer,
+  Page,
+  Profile,
+  RuleEffect,
+} from '@yucca/contract';
 import { foldWords } from '@yucca/engine';
 import { Profiler } from '@yucca/engine/profile';
 import { EffectCounter } from '@yucca/engine/rules';
@@ -10,6 +20,8 @@ import { exportRecords, type ExportOrder } from '../scan/export';
 import { copyEverything, type BackupOrder } from '../backups/copy-everything';
 import { problemsOf } from '../backups/problems-of';
 import { FormatError } from '@/formats/format-error';
+import { asAnswer } from '@/inspect/as-answer';
+import { inspectFile } from '@/inspect/inspect-file';
 import { asJson, MOST_BYTES } from '@/formats/whole-formats';
 import { gunzipSync } from 'node:zlib';
 import { packCollection, type PackedCollection, type PackJob } from '../handover/offline/pack-collection';
@@ -102,6 +114,13 @@ const methods = {
   /** A file that is read as a whole, as JSON; see `asJson`. */
   async asJson(packed: Uint8Array, mediaType: string, gzip: boolean, charset: string | null): Promise<Uint8Array> {
     return (await asJson(gzip ? unpackedWhole(packed) : packed, mediaType, charset)).json;
+  },
+
+  /** What was understood of a file, or of its beginning; a sentence when it cannot be read. */
+  async inspect(bytes: Uint8Array, name: string, charset: string | null): Promise<InspectionAnswer | string> {
+    const file = new File([bytes as Uint8Array<ArrayBuffer>], name === '' ? 'file' : name);
+    const inspection = await inspectFile(file, { charset });
+    return inspection.ok ? asAnswer(inspection) : inspection.reason;
   },
 
   /** A collection as files for a place without a server. */

@@ -2,6 +2,21 @@ import { json, flag, wait, C, type Operation } from './operation.ts';
 
 export const UNDERSTANDING: readonly Operation[] = [
   {
+    id: 'inspect',
+    method: 'post',
+    path: '/inspect',
+    right: 'write',
+    group: 'Understanding',
+    summary: 'What a load of a file would propose',
+    more: 'The body is a file, or its first 4 MB, in any format that can be loaded. Nothing is stored.',
+    query: [{ name: 'name', description: 'Of the file: its ending says what it is.', schema: { type: 'string' } }],
+    body: [
+      { type: 'application/octet-stream', schema: 'Text' },
+      { type: 'text/csv', schema: 'Text' },
+    ],
+    answers: { 200: [json('Inspection')] },
+  },
+  {
     id: 'profile',
     method: 'get',
     path: `${C}/profile`,

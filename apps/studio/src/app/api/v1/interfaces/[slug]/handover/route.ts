@@ -15,7 +15,11 @@ export const POST = route('admin', async ({ request, params, caller, yucca }) =>
   const server = baseOf(request.headers, yucca.config.publicUrl);
   const { pieces, fileName, madeKey, version } = await yucca.handovers.make(params.slug!, wanted, server);
   const headers = { 'Content-Type': 'application/zip', 'Content-Disposition': `attachment; filename="${fileName}"` };
-  return new Reply(await bodyOf(pieces), { headers }).noting({ target: wanted.target, key: madeKey?.id ?? null, version });
+  return new Reply(await bodyOf(pieces), { headers }).noting({
+    target: wanted.target,
+    key: madeKey?.id ?? null,
+    version,
+  });
 });
 
 /** Its files as they would be taken away. */

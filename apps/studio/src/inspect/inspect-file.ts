@@ -153,6 +153,13 @@ export async function inspectFile(
   };
 }
 
+/** Whether columns of a table have dotted names, which can be opened into objects. */
+export const hasDottedNames = ({
+  format,
+  fields,
+}: Pick<Extract<Inspection, { ok: true }>, 'format' | 'fields'>): boolean =>
+  format === 'csv' && fields.some((field) => field.includes('.'));
+
 /** How much larger a packed file is once it is unpacked, roughly. */
 const PACKED = 5;
 
