@@ -69,17 +69,18 @@ async function keepQueries(browser: Browser): Promise<void> {
   }
 }
 
+/** Until the way to mend a query is there, and the curve. */
+async function untilProposed(browser: Browser): Promise<void> {
+  await browser.wait(until.elementLocated(By.css('section[aria-label=Repair] li')), 20_000);
+  await browser.sleep(500);
+}
+
 const VIEWS: View[] = [
   { name: 'overview', path: '/?probe=rosemary', wait: 'main li mark' },
   { name: 'records', path: '/c/plants/records?probe=lavendar', wait: 'aside mark' },
   { name: 'fields', path: '/c/plants/fields?probe=lavendar&field=introduced', wait: 'aside mark' },
   { name: 'tuning', path: '/c/plants/tuning?probe=blue+flower', wait: 'ol[aria-label=Draft] li', act: keepQueries },
-  {
-    name: 'tuning-where',
-    path: '/c/plants/tuning?probe=geraniam&record=P-0148',
-    wait: '[aria-label="Where the record is"] button',
-    theme: 'dark',
-  },
+  { name: 'insights', path: '/c/plants/insights?days=90&probe=climbing+rose', wait: 'figure svg', act: untilProposed },
   {
     name: 'judgements',
     path: '/c/plants/judgements?probe=red+rose',

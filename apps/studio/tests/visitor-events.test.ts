@@ -8,7 +8,7 @@ afterAll(() => house.leave());
 
 const stored = () => house.yucca.db.select().from(visitorEvents).all();
 
-test('events are kept with the moment they tell, if it can be believed', () => {
+test('events are kept with the moment they tell, and are not counted when it is more than a day off', () => {
   const now = Date.parse('2026-05-01T12:00:00Z');
   const event = (at?: string) => ({ type: 'click' as const, queryId: 'q', recordId: 'P-1', ...(at && { at }) });
   const told = ['2026-05-01T11:59:58Z', '2026-05-02T00:00:00Z', '2020-01-01T00:00:00Z', undefined];
@@ -17,13 +17,20 @@ test('events are kept with the moment they tell, if it can be believed', () => {
       told.map((at) => event(at)),
       now,
     ),
-  ).toBe(4);
+  ).toBe(3);
   expect(stored().map(({ at }) => at)).toEqual([
     '2026-05-01T11:59:58.000Z',
     '2026-05-01T12:00:00.000Z',
     '2026-05-01T12:00:00.000Z',
-    '2026-05-01T12:00:00.000Z',
   ]);
+});
+
+test('an event that comes again with its id counts once', () => {
+  const before = stored().length;
+  const event = { type: 'click' as const, id: 'event-1', queryId: 'q', recordId: 'P-1' };
+  expect(house.yucca.visitorEvents.take([event, { ...event, id: 'event-2' }])).toBe(2);
+  expect(house.yucca.visitorEvents.take([event])).toBe(0);
+  expect(stored()).toHaveLength(before + 2);
 });
 
 test.each([

@@ -38,7 +38,7 @@ export const LISTS: readonly ListShape[] = [
   { name: 'asked', label: 'Most asked', what: 'What visitors look for.', head: 'Query', columns: [COUNT, VISITORS, NOTHING, CLICKED, RANK] },
   { name: 'completions', label: 'Completions taken', what: 'Queries that were chosen from what the field offered.', head: 'Query', columns: [COUNT, VISITORS, CLICKED, LAST] },
   { name: 'facets', label: 'Choices', what: 'Values that visitors chose in filters.', head: 'Value', columns: [COUNT] },
-  { name: 'shown', label: 'Shown, never opened', what: 'Records that were often in sight and that nobody opened.', head: 'Record', columns: [{ ...COUNT, label: 'Shown' }] },
+  { name: 'shown', label: 'Shown, never opened', what: 'Records that were in sight and that nobody opened, of all visitors.', head: 'Record', columns: [{ ...COUNT, label: 'Shown' }] },
   { name: 'unseen', label: 'Never shown', what: 'Records that no visitor’s search brought into sight.', head: 'Record', columns: [] },
   { name: 'slow', label: 'Slow', what: 'Queries that take the server longest.', head: 'Query', columns: [TIME, COUNT, LAST] },
 ]; // prettier-ignore

@@ -154,13 +154,14 @@ export class Counts {
     }
   }
 
-  /** A record that came into sight, or was opened. */
-  record(row: SettledRow, recordId: string, what: 'shown' | 'clicked', times = 1): void {
+  /** A record that came into sight, or was opened. Of all visitors alone: a page of results shows dozens. */
+  record(row: SettledRow, recordId: string, what: 'shown' | 'clicked'): void {
     const day = Math.floor(row.at / DAY_MS);
-    const weight = row.weight * times;
-    for (const tag of this.#tagsOf(row))
-      if (this.#isOneOf(`records ${row.collectionId} ${tag} ${day}`, recordId, this.#limits.records, tag))
-        this.#records.add([row.collectionId, tag, day, recordId], ...(what === 'shown' ? [weight, 0] : [0, weight]));
+    if (this.#isOneOf(`records ${row.collectionId}  ${day}`, recordId, this.#limits.records))
+      this.#records.add(
+        [row.collectionId, '', day, recordId],
+        ...(what === 'shown' ? [row.weight, 0] : [0, row.weight]),
+      );
   }
 
   /** '' for all, and those of its tags that are counted on its day. */

@@ -18,6 +18,9 @@ export interface InsightList {
 
 const SCOPE = 'collection_id = @collection and tag = @tag and day between @from and @to';
 
+/** Records are counted of all visitors together. */
+const OF_ALL = `collection_id = @collection and tag = '' and day between @from and @to`;
+
 /** Queries with the sums of the range; `having` says which. */
 const queries = (having: string, ...sorts: InsightSort[]): InsightList => ({
   sql: `select text as query, sum(searches) as count, sum(visitors) as visitors, sum(missed) as missed,
@@ -85,7 +88,7 @@ export const LISTS: Record<InsightListName, InsightList> = {
     }),
   },
   shown: {
-    sql: `select record_id as value, sum(shown) as count, sum(clicked) as clicked from insight_records where ${SCOPE}
+    sql: `select record_id as value, sum(shown) as count, sum(clicked) as clicked from insight_records where ${OF_ALL}
       group by record_id having clicked = 0 and count > 0`,
     text: 'value',
     sorts: ['count'],
@@ -97,7 +100,7 @@ export const LISTS: Record<InsightListName, InsightList> = {
   },
   unseen: {
     sql: `select key as value, 0 as count from records where collection_id = @collection and not exists (
-        select 1 from insight_records as seen where seen.collection_id = @collection and seen.tag = @tag
+        select 1 from insight_records as seen where seen.collection_id = @collection and seen.tag = ''
           and seen.day between @from and @to and seen.record_id = records.key)`,
     text: 'value',
     sorts: ['count'],

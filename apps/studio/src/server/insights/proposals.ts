@@ -1,6 +1,7 @@
 /** How a query that fails may be mended: each way is one object in a list. */
 import type { InsightItem, InsightProposal, SearchAnswer, SynonymGroup } from '@yucca/contract';
 import { foldWords } from '@yucca/engine';
+import { leadsTo } from '@yucca/engine/visitors';
 
 export interface Failing {
   query: string;
@@ -32,10 +33,10 @@ const askedNext: Way = ({ query, next }) =>
       group: { kind: 'oneWay', from: [foldWords(query)], to: [foldWords(text)] },
     }));
 
-/** A word that stands nowhere in the data, and one there that is spelt like it. */
+/** A word that stands nowhere in the data, and one there that is spelt like it: two typos away at the most. */
 const spelling: Way = ({ answer }) =>
   answer.understood.words.flatMap(({ text, nearest }): Idea[] =>
-    nearest === undefined
+    nearest === undefined || !leadsTo(foldWords(text), nearest)
       ? []
       : [
           {
