@@ -80,7 +80,7 @@ const VIEWS: View[] = [
   { name: 'records', path: '/c/plants/records?probe=lavendar', wait: 'aside mark' },
   { name: 'fields', path: '/c/plants/fields?probe=lavendar&field=introduced', wait: 'aside mark' },
   { name: 'tuning', path: '/c/plants/tuning?probe=blue+flower', wait: 'ol[aria-label=Draft] li', act: keepQueries },
-  { name: 'insights', path: '/c/plants/insights?days=90&probe=climbing+rose', wait: 'figure svg', act: untilProposed },
+  { name: 'insights', path: '/c/plants/insights?days=90&probe=chilli', wait: 'figure svg', act: untilProposed },
   {
     name: 'judgements',
     path: '/c/plants/judgements?probe=red+rose',

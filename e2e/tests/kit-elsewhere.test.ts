@@ -123,9 +123,10 @@ test('what a visitor has to load stays small', () => {
     return gzipSync(outputFiles[0]!.contents, { level: 9 }).length;
   };
   expect(gzipSync(readFileSync(path.join(DIST, 'yucca-search.js')), { level: 9 }).length).toBeLessThanOrEqual(30_000);
-  expect(weigh(`export * from '@yucca/kit'`)).toBeLessThan(10_950);
-  expect(weigh(`export * from '@yucca/kit'; export * from '@yucca/kit/react'`)).toBeLessThan(24_300);
+  expect(weigh(`export * from '@yucca/kit'`)).toBeLessThan(10_500);
+  expect(weigh(`export * from '@yucca/kit'; export * from '@yucca/kit/react'`)).toBeLessThan(23_950);
   expect(weigh(`export { SearchView } from '@yucca/kit/react'`)).toBeLessThan(21_500);
+  expect(weigh(`export { createInsights } from '@yucca/kit/insights'`)).toBeLessThan(950);
   expect(weigh(`export { createClient, SearchState } from '@yucca/kit'`)).toBeLessThan(4_000);
   expect(gzipSync(readFileSync(path.join(DIST, 'styles.css'))).length).toBeLessThan(4_500);
 });

@@ -18,7 +18,12 @@ const { version, license } = JSON.parse(readFileSync(path.join(root, 'package.js
 async function buildPackage() {
   rmSync(out, { recursive: true, force: true });
   await build({
-    entryPoints: { index: source('index.ts'), react: source('react/index.ts'), lens: source('lens/index.ts') },
+    entryPoints: {
+      index: source('index.ts'),
+      insights: source('insights.ts'),
+      react: source('react/index.ts'),
+      lens: source('lens/index.ts'),
+    },
     outdir: out,
     bundle: true,
     splitting: true,
@@ -45,7 +50,12 @@ async function buildPackage() {
   // One program for all: what is found by way of node_modules would be read anew for each of its files.
   const paths = { '@yucca/contract': [path.join(root, 'packages/contract/src/index.ts')] };
   const bundle = await rollup({
-    input: { index: source('index.ts'), react: source('react/index.ts'), lens: source('lens/index.ts') },
+    input: {
+      index: source('index.ts'),
+      insights: source('insights.ts'),
+      react: source('react/index.ts'),
+      lens: source('lens/index.ts'),
+    },
     plugins: [dts({ respectExternal: true, tsconfig: path.join(root, 'tsconfig.json'), compilerOptions: { paths } })],
     external: [/^react/, /^json-schema-to-ts/],
     onwarn: () => {},
@@ -66,6 +76,7 @@ async function buildPackage() {
         sideEffects: ['*.css', './yucca-search.js', './yucca-search-more.js', './yucca-search-field.js'],
         exports: {
           '.': entry('index'),
+          './insights': entry('insights'),
           './react': entry('react'),
           './lens': entry('lens'),
           './styles.css': './styles.css',

@@ -8,6 +8,7 @@ import {
   object,
   oneOf,
   orNull,
+  ref,
   saying,
   text,
   yesOrNo,
@@ -116,6 +117,13 @@ export const insightProposalSchema = object({
   first: saying('Keys of the first of these.', listOf(text)),
 });
 export type InsightProposal = Of<typeof insightProposalSchema>;
+
+/** What may be done about a query. */
+export const insightProposalsSchema = object({
+  finds: saying('Records it finds now.', object({ live: count, draft: count })),
+  proposals: listOf(ref<InsightProposal>('InsightProposal')),
+});
+export type InsightProposals = Of<typeof insightProposalsSchema>;
 
 /** A search of another system, or of another time, to be counted like one that happened here. */
 export const pastSearchSchema = {

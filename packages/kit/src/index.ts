@@ -25,7 +25,7 @@ export {
   type Source,
 } from './autocomplete/source.ts';
 export { fieldsOf, shownRow } from './autocomplete/page-sources.ts';
-export { createInsights, type Insights, type InsightsOptions, type InsightsPage } from './insights.ts';
+export type { Insights, InsightsOptions, InsightsPage } from './insights.ts';
 export { createMemory, type Memory, type MemoryStore, type ViewedRecord } from './memory.ts';
 export { facetValues } from '@yucca/contract';
 export { addressMap, prefixed, type Address, type AddressMap, type PathFacet } from './address-map.ts';

@@ -32,7 +32,7 @@ export interface Insights {
    * The client that a page searches with, so that its searches say whose they are, which page asks (`slug`), how wide
    * it is, and whether they are the completion that was chosen last.
    */
-  counted: (client: YuccaClient, slug: string, chosen?: () => string | null) => YuccaClient;
+  noting: (client: YuccaClient, slug: string, chosen?: () => string | null) => YuccaClient;
   /** An answer that came with the page was asked for by this visit. */
   search: (queryId: string, slug: string) => void;
   /** A result came into sight; said once for each answer and record. `position` counts from 1. */
@@ -52,7 +52,7 @@ const SILENT: Insights = {
   active: false,
   session: undefined,
   viewer: undefined,
-  counted: (client) => client,
+  noting: (client) => client,
   search: () => {},
   view: () => {},
   click: () => {},
@@ -114,7 +114,7 @@ export function createInsights({
     active: true,
     session,
     viewer,
-    counted: (client, slug, chosen) => ({
+    noting: (client, slug, chosen) => ({
       ...client,
       search: (collection, request, signal) => {
         const by = chosen !== undefined && chosen() === request.q ? { by: 'completion' as const } : {};

@@ -1,5 +1,6 @@
 /** @jest-environment jsdom */
-import { createInsights, type InsightsPage, type YuccaClient } from '../src/index.ts';
+import type { YuccaClient } from '../src/index.ts';
+import { createInsights, type InsightsPage } from '../src/insights.ts';
 
 beforeEach(() => {
   jest.useFakeTimers();
@@ -58,18 +59,18 @@ test('every event has an id of its own, and an answer that came with the page is
   expect(claim!.id).not.toBe(click!.id);
 });
 
-test('searches of a counted client say whose they are, and which was a completion', async () => {
+test('searches of a noting client say whose they are, and which was a completion', async () => {
   const asked: unknown[] = [];
   const client = {
     search: (_: string, request: unknown) => Promise.resolve(asked.push(request)),
   } as unknown as YuccaClient;
   const insights = createInsights({ page: page().page });
   let chosen: string | null = null;
-  const counted = insights.counted(client, 'nursery', () => chosen);
-  await counted.search('plants', { q: 'rose', size: 3 });
+  const noting = insights.noting(client, 'nursery', () => chosen);
+  await noting.search('plants', { q: 'rose', size: 3 });
   chosen = 'rose garden';
-  await counted.search('plants', { q: 'rose garden' });
-  await counted.search('plants', { q: 'rose gardens' });
+  await noting.search('plants', { q: 'rose garden' });
+  await noting.search('plants', { q: 'rose gardens' });
   const { session, viewer } = insights;
   const whose = { session, viewer, tags: ['page:nursery', 'width:phone'] };
   expect(asked).toEqual([

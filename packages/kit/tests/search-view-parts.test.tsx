@@ -43,7 +43,7 @@ function show(
     view: () => {},
     convert: () => {},
     flush: () => {},
-    counted: (client: YuccaClient) => client,
+    noting: (client: YuccaClient) => client,
     search: () => {},
     session: 's',
     viewer: 'v',

@@ -1,4 +1,5 @@
-import { addressMap, createInsights } from '@yucca/kit';
+import { addressMap } from '@yucca/kit';
+import { createInsights } from '@yucca/kit/insights';
 import { SearchView } from '@yucca/kit/react';
 import '@yucca/kit/styles.css';
 import { createRoot } from 'react-dom/client';

@@ -11,7 +11,13 @@ import {
   storedInterfaceSchema,
 } from '../interface.ts';
 import { handoverFilesSchema, handoverSchema } from '../handover.ts';
-import { insightItemSchema, insightProposalSchema, insightsSchema, pastSearchSchema } from '../insights.ts';
+import {
+  insightItemSchema,
+  insightProposalSchema,
+  insightProposalsSchema,
+  insightsSchema,
+  pastSearchSchema,
+} from '../insights.ts';
 import { inspectionSchema } from '../inspection.ts';
 import { judgementChangesSchema, judgementRunSchema, judgementScoresSchema, judgementsSchema } from '../judgements.ts';
 import { keySchema, newKeySchema } from '../key.ts';
@@ -146,7 +152,7 @@ export const SCHEMAS: { [name: string]: Schema } = {
   Insights: insightsSchema,
   InsightItem: insightItemSchema,
   InsightPage: pageOf(ref('InsightItem')),
-  InsightProposals: object({ proposals: listOf(ref('InsightProposal')) }),
+  InsightProposals: insightProposalsSchema,
   InsightProposal: insightProposalSchema,
   PastSearch: pastSearchSchema,
   SearchesTaken: object({ taken: count }),

@@ -1,4 +1,4 @@
-import type { InsightProposal, Judgement, TuningDocument } from '@yucca/contract';
+import type { InsightProposal, InsightProposals, Judgement, TuningDocument } from '@yucca/contract';
 import Link from 'next/link';
 import { useState } from 'react';
 import { api } from '@/ui/api';
@@ -18,9 +18,7 @@ interface Taken {
 /** What can be done about a query that visitors ask: proposals with their effect, and the ways to the other stages. */
 export function Repair({ collection, query, range }: { collection: string; query: string; range: DateRange }) {
   const asked = new URLSearchParams({ query, from: range.from, to: range.to });
-  const { value, problem, again } = useTold<{ proposals: InsightProposal[] }>(
-    `/collections/${collection}/insights/proposals?${asked}`,
-  );
+  const { value, problem, again } = useTold<InsightProposals>(`/collections/${collection}/insights/proposals?${asked}`);
   const [taken, setTaken] = useState<Taken | null>(null);
   const [failed, setFailed] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
@@ -74,7 +72,13 @@ export function Repair({ collection, query, range }: { collection: string; query
           {failed ?? problem}
         </p>
       )}
-      {value?.proposals.length === 0 && taken === null && (
+      {value && value.finds.live === 0 && value.finds.draft > 0 && taken === null && (
+        <p className="mt-1">
+          <span className="text-clay">◇</span> The draft finds {counted(value.finds.draft, 'record')}: publish it, and
+          this is mended.
+        </p>
+      )}
+      {value && value.finds.draft === 0 && value.proposals.length === 0 && taken === null && (
         <p className="mt-1 text-soft">
           Nothing can be proposed from what visitors typed and from the words of the data. Try it in Tuning.
         </p>

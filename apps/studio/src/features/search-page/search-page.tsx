@@ -1,7 +1,8 @@
 'use client';
 
 import type { InterfacePage, SearchAnswer } from '@yucca/contract';
-import { createClient, createInsights, type Query } from '@yucca/kit';
+import { createClient, type Query } from '@yucca/kit';
+import { createInsights } from '@yucca/kit/insights';
 import { LINES, overLine, RequestLog, type Line } from '@yucca/kit/lens';
 import { SearchView } from '@yucca/kit/react';
 import dynamic from 'next/dynamic';

@@ -2,6 +2,7 @@ import type {
   InsightItem,
   InsightListName,
   InsightProposal,
+  InsightProposals,
   Insights,
   InsightSort,
   Page,
@@ -85,15 +86,17 @@ export class InsightsService {
   }
 
   /** How a query may be mended, each with what it would do to the draft; what would do nothing is left out. */
-  async proposals(name: string, query: string, range: DayRange): Promise<InsightProposal[]> {
+  async proposals(name: string, query: string, range: DayRange): Promise<InsightProposals> {
     const { search, tunings, scan, written } = this.#parts;
     const scope = this.#scope(name, range, '');
     await written();
     const tuning = tunings.get(name, 'draft');
     const { synonyms = [] } = tuning;
-    const [next, answer] = await Promise.all([
+    const ask = (version: 'live' | 'draft') => search.search(name, { q: query, size: 0, version, record: false });
+    const [next, live, answer] = await Promise.all([
       scan().call('insightNext', [scope, query]),
-      search.search(name, { q: query, size: 0, version: 'draft', record: false }),
+      ask('live'),
+      ask('draft'),
     ]);
     const proposals: InsightProposal[] = [];
     for (const idea of ideasFor({ query, answer, next }, synonyms)) {
@@ -103,7 +106,7 @@ export class InsightsService {
       if (after.total > before.total)
         proposals.push({ ...idea, before: before.total, after: after.total, first: after.ids.slice(0, 5) });
     }
-    return proposals;
+    return { finds: { live: live.total, draft: answer.total }, proposals };
   }
 
   /** Counts searches that were meant, of another time or another system. */

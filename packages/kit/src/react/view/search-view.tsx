@@ -94,7 +94,7 @@ export function SearchView(props: SearchViewProps) {
   const { insights } = props;
   const chosen = useRef<string | null>(null);
   const [snapshot, search] = useSearch(() => ({
-    client: insights?.counted(client, page.slug, () => chosen.current) ?? client,
+    client: insights?.noting(client, page.slug, () => chosen.current) ?? client,
     collection: page.collection,
     request: standingRequest(page),
     grow: page.paging !== 'pages',

@@ -3,11 +3,12 @@ const SOURCES: readonly (readonly [from: string, names: string])[] = [
   [
     '@yucca/kit',
     `addressMap Autocomplete chosenValues completionsSource counted distance facetValues figureText isRange
-    pageNumbers redirectOf SearchState shownChoices withPage withRange withSort createClient createInsights createMemory
+    pageNumbers redirectOf SearchState shownChoices withPage withRange withSort createClient createMemory
     EMPTY_QUERY fieldsOf parseAddress pagesUpTo pastQueriesSource pointAt printAddress recordsSource requestFor shownHit shownRow viewedSource withChoices
     withLabels withText withToggled BY_DISTANCE *Card *Choices *Query *SearchAnswer *SearchResult
     *SearchSnapshot *ShownText *Source *ViewedRecord`,
   ],
+  ['@yucca/kit/insights', 'createInsights'],
   [
     '@yucca/kit/react',
     `AppliedChoices FacetList FilterSheet Marked MoreResults NearChoice NothingFound Notice OfferPreview

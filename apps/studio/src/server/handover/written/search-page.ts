@@ -27,7 +27,7 @@ ${
 }/** The search page. */
 export function SearchPage(${onServer ? '{ query: first, answer: firstAnswer }: SearchPageProps' : ''}) {
   const [snapshot, search] = useSearch(() => ({
-    client,
+    client: visitorClient,
     collection: COLLECTION,
     request: REQUEST,
     ${grows ? 'grow: true,' : ''}
@@ -36,7 +36,11 @@ export function SearchPage(${onServer ? '{ query: first, answer: firstAnswer }: 
   const change = useAddress(search, FACETS);
   ${
     onServer
-      ? 'useGivenQuery(search, first, firstAnswer);'
+      ? `useGivenQuery(search, first, firstAnswer);
+  // The server has asked; this is whose answer it was.
+  useEffect(() => {
+    if (first.q !== '') insights.search(firstAnswer.queryId, ${literal(page.slug)});
+  }, [first, firstAnswer]);`
       : `useEffect(() => {
     void search.refresh();
   }, [search]);`
@@ -140,7 +144,7 @@ export function SearchPage(${onServer ? '{ query: first, answer: firstAnswer }: 
     './filters': 'Filters',
     './results': 'Results',
     './texts': 'TEXTS',
-    './yucca': 'client COLLECTION hrefOf memory recordHref REQUEST',
+    './yucca': 'client visitorClient COLLECTION hrefOf insights memory recordHref REQUEST',
   };
   return importsOf(body, own) + body;
 }

@@ -22,6 +22,8 @@ const KEY: string = ${env('YUCCA_KEY')};
 export const client = createClient({ base: SERVER, key: KEY });
 /** Tells Yucca what visitors do with results; silent where their browser asks not to be followed. */
 export const insights = createInsights({ base: SERVER, key: KEY });
+/** What visitors search with: their searches are told apart by visit. */
+export const visitorClient = insights.noting(client, ${literal(slug)});
 /** What this visitor has asked for and looked at, kept on their device. */
 export const memory = createMemory(${literal(slug)});
 

@@ -92,7 +92,7 @@ export function mainFile({ page, server }: TakenAway): string {
   );
   const body = `
 const search = new SearchState({
-  client,
+  client: visitorClient,
   collection: COLLECTION,
   request: REQUEST,
   ${paging === 'pages' ? '' : 'grow: true,'}
@@ -188,7 +188,7 @@ void search.refresh();
     './filters': 'filters',
     './results': 'results',
     './texts': 'TEXTS',
-    './yucca': 'client COLLECTION memory recordHref REQUEST',
+    './yucca': 'client visitorClient COLLECTION memory recordHref REQUEST',
   };
   const css = page.css ? `import './own.css';\n` : '';
   return `import '@yucca/kit/styles.css';\nimport './theme.css';\n${css}${importsOf(body, own)}${body}`;

@@ -13,7 +13,7 @@ export const GET = route('admin', async ({ url, params, caller, yucca }) => {
     const detail = `must be a query of 1 to ${LIMITS.queryLength} characters`;
     throw new Failure('invalid', `query ${detail}.`, [{ pointer: '/query', detail }]);
   }
-  return json({ proposals: await yucca.insights.proposals(params.collection!, query, rangeFrom(url)) });
+  return json(await yucca.insights.proposals(params.collection!, query, rangeFrom(url)));
 });
 
 export const { PUT, PATCH, POST, DELETE } = refuseOthers('GET');
