@@ -147,6 +147,23 @@ test('from the list of failures to a published repair that shows as fixed', asyn
   expect(csv).toContain("'=cmd|x");
 });
 
+test('what visitors open becomes judgements, apart from those by hand', async () => {
+  const found = await server.json<{ results: { id: string }[] }>('GET', '/collections/plants/search?q=mint&size=5');
+  const shown = found.results.map(({ id }) => id);
+  const visits = Array.from({ length: 40 }, (_, i): PastSearch => {
+    const clicks = i % 2 === 0 ? [{ recordId: shown[1]!, position: 2 }] : [];
+    return { at: daysAgo(3, i), q: 'mint', session: `mint ${i}`, total: shown.length, shown, clicks };
+  });
+  expect((await bring(...visits)).status).toBe(200);
+  await browser.get(`${server.base}/c/plants/judgements?by=visitors`);
+  const row = By.xpath('//tr[.//button[normalize-space()="mint"]]');
+  await until(async () => /mint 5 0\.\d{3}/.test((await (await see(row)).getText()).replace(/\s+/g, ' ')));
+  await seeText('Publishing asks only for what was judged by hand');
+  expect(await violations()).toEqual([]);
+  const { judgements } = await server.json<{ judgements: { query: string }[] }>('GET', '/collections/plants/judgements');
+  expect(judgements.map(({ query }) => query)).not.toContain('mint');
+});
+
 test('a collection nobody has searched says what to do; a range and a list stand in the address', async () => {
   await loadPlants(server, 'quiet', somePlants(3));
   await browser.get(`${server.base}/c/quiet/insights`);

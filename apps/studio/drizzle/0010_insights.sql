@@ -50,6 +50,17 @@ CREATE TABLE `insight_queries` (
 	PRIMARY KEY(`collection_id`, `tag`, `words`, `day`)
 ) WITHOUT ROWID;
 --> statement-breakpoint
+CREATE TABLE `insight_ranks` (
+	`collection_id` integer NOT NULL,
+	`words` text NOT NULL,
+	`record_id` text NOT NULL,
+	`rank` integer NOT NULL,
+	`day` integer NOT NULL,
+	`shown` integer DEFAULT 0 NOT NULL,
+	`opened` integer DEFAULT 0 NOT NULL,
+	PRIMARY KEY(`collection_id`, `words`, `record_id`, `rank`, `day`)
+) WITHOUT ROWID;
+--> statement-breakpoint
 CREATE TABLE `insight_records` (
 	`collection_id` integer NOT NULL,
 	`tag` text NOT NULL,

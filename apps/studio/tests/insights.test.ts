@@ -68,6 +68,19 @@ test('a trail of letters is one search, however the writes cut it', () => {
   expect(house.yucca.db.select().from(searchLog).all()).toEqual([]);
 });
 
+test('what was open when the process ended settles in the next', async () => {
+  take([answered(0, 'rose', 'anna')], 0, 1);
+  expect(totals().searches).toBe(0);
+  await house.reopen();
+  const range = { from: RANGE.from, to: RANGE.to };
+  for (let tries = 0; tries < 100; tries++) {
+    const { totals: now } = await house.yucca.insights.read('plants', range, '', 'day');
+    if (now.searches === 1) return;
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  }
+  throw new Error('it never settled');
+});
+
 test('a click counts for the trail of its answer, before it settles and after', () => {
   const typed = ['rose', 'roses'].map((q, i) => answered(i * 0.4, q, 'anna'));
   // The answer to the first was still on the page.
@@ -148,7 +161,7 @@ test('nothing that names a person is kept, and visits are not what pages call th
 });
 
 test('machines and made-up names do not make the tables grow', () => {
-  counter = new SearchCounter(house.yucca.db, 'secret', { tags: 3, queries: 20, choices: 5, records: 5 });
+  counter = new SearchCounter(house.yucca.db, 'secret', { tags: 3, queries: 20, choices: 5, records: 5, ranks: 5 });
   const fast = Array.from({ length: 1_000 }, (_, i) => answered(i * 0.1, `word${i}`, 'machine'));
   take(fast, 0, 200);
   expect(totals().searches).toBeLessThanOrEqual(400);
@@ -267,6 +280,28 @@ test('the sums are what a slow recount of the single searches gives, also after 
       choices: [...chosen].map(([key, count]) => [...key.split('|'), count]).sort(),
     };
   }
+});
+
+test('clicks make judgements, with ranks taken into account, and apart from those by hand', async () => {
+  const { judgements, insights } = house.yucca;
+  await house.load('plants', '{"id":"P-1","name":"fern"}\n{"id":"P-2","name":"fern"}\n{"id":"P-3","name":"fern"}', 'application/x-ndjson'); // prettier-ignore
+  // All are shown in this order: nobody opens the first, two of three the second, one in four the third.
+  const visits = Array.from({ length: 90 }, (_, i): PastSearch => {
+    const clicks = i % 3 === 0 ? [] : [{ recordId: 'P-2', position: 2 }];
+    if (i % 4 === 0) clicks.push({ recordId: 'P-3', position: 3 });
+    return { at: new Date(Date.now() - i * 60_000).toISOString(), q: 'Fern', session: `visit ${i}`, total: 3, shown: ['P-1', 'P-2', 'P-3'], clicks }; // prettier-ignore
+  });
+  await insights.import('plants', visits);
+  const range = { from: Math.floor(Date.now() / DAY_MS) - 5, to: Math.floor(Date.now() / DAY_MS) };
+  const told = await insights.judgements('plants', range);
+  expect(told.judgements).toMatchObject([{ query: 'Fern', grades: { 'P-1': 0, 'P-2': 3 } }]);
+  expect(told.judgements[0]!.grades['P-3']).toBeGreaterThan(0);
+  expect(told.looked[0]).toBe(1);
+  expect(judgements.list('plants')).toEqual([]);
+  const scored = await judgements.run('plants', ['Fern'], told.judgements);
+  expect(scored.queries).toMatchObject([{ query: 'Fern', judged: 3, live: { found: 1, reciprocalRank: 0.5 } }]);
+  await insights.erase('plants', { query: 'fern' });
+  expect((await insights.judgements('plants', range)).judgements).toEqual([]);
 });
 
 test('single searches go after a while, their sums stay, and rare queries of old days go too', () => {

@@ -65,7 +65,7 @@ test('live and draft are scored at every judged query, or at some', async () => 
 test('who has gone is not scored for', async () => {
   const gone = new AbortController();
   gone.abort();
-  await expect(house.yucca.judgements.run('plants', null, gone.signal)).rejects.toThrow();
+  await expect(house.yucca.judgements.run('plants', null, null, gone.signal)).rejects.toThrow();
 });
 
 test('a collection that is deleted takes its judgements along', async () => {

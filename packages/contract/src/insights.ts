@@ -3,6 +3,7 @@ import {
   as,
   count,
   listOf,
+  mapOf,
   moment,
   number,
   object,
@@ -10,6 +11,7 @@ import {
   orNull,
   ref,
   saying,
+  share,
   text,
   yesOrNo,
   type Of,
@@ -106,6 +108,13 @@ export const insightItemSchema = object(
   'fixedSince',
 );
 export type InsightItem = Of<typeof insightItemSchema>;
+
+/** Judgements that visitors' clicks make, by a click model that knows that the first ranks are looked at most. */
+export const visitorJudgementsSchema = object({
+  looked: saying('The share of visitors who look at a rank, from the first on; that of the first is 1.', listOf(share)),
+  judgements: listOf(object({ query: text, grades: mapOf(count) })),
+});
+export type VisitorJudgements = Of<typeof visitorJudgementsSchema>;
 
 /** How a query that fails may be mended. */
 export const insightProposalSchema = object({

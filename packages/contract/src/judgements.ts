@@ -80,6 +80,7 @@ export const judgementRunSchema = {
   additionalProperties: false,
   properties: {
     queries: { type: 'array', maxItems: 1_000, items: query, description: 'Default: all that are judged.' },
+    by: { enum: ['hand', 'visitors'], description: 'Whose judgements. Default: those made by hand.' },
   },
 } as const;
 

@@ -201,7 +201,8 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
   const visitorSecret = sealer.secretFor('visitors').toString('base64url');
   const ages = { rawDays: config.eventDays, sumDays: config.insightDays };
   let countedEvent = 0;
-  let settlingUntil = -Infinity;
+  // What was open when the last process ended settles now.
+  let settlingUntil = performance.now() + SETTLING_MS;
   let clockWrittenAt = -Infinity;
   const writeNotes = async (): Promise<void> => {
     const order = {

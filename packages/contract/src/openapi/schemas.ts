@@ -17,6 +17,7 @@ import {
   insightProposalsSchema,
   insightsSchema,
   pastSearchSchema,
+  visitorJudgementsSchema,
 } from '../insights.ts';
 import { inspectionSchema } from '../inspection.ts';
 import { judgementChangesSchema, judgementRunSchema, judgementScoresSchema, judgementsSchema } from '../judgements.ts';
@@ -154,6 +155,7 @@ export const SCHEMAS: { [name: string]: Schema } = {
   InsightPage: pageOf(ref('InsightItem')),
   InsightProposals: insightProposalsSchema,
   InsightProposal: insightProposalSchema,
+  VisitorJudgements: visitorJudgementsSchema,
   PastSearch: pastSearchSchema,
   SearchesTaken: object({ taken: count }),
   SearchesErased: object({ erased: count }),

@@ -8,6 +8,7 @@ import { Button } from '@/ui/button';
 import { count, counted } from '@/ui/format';
 import { useParam } from '@/ui/use-param';
 import { Exchange } from './exchange';
+import { FromVisitors } from './from-visitors';
 import { GradeResults } from './grade-results';
 import { QueryTable } from './query-table';
 import { runJudgements } from './run-judgements';
@@ -25,6 +26,7 @@ export function JudgementsScreen({ collection, card, start }: JudgementsScreenPr
   const [judgements, setJudgements] = useState(start);
   const [scores, setScores] = useState<ReadonlyMap<string, JudgedQuery>>(new Map());
   const [text, setText] = useParam('probe');
+  const [by, setBy] = useParam('by');
   const [problem, setProblem] = useState<string | null>(null);
   const [removed, setRemoved] = useState<Judgement | null>(null);
   // A new list, from outside or from an import, is scored as a whole.
@@ -81,7 +83,20 @@ export function JudgementsScreen({ collection, card, start }: JudgementsScreenPr
         <header className="border-b border-line px-6 py-3">
           <div className="flex items-center gap-4">
             <h1 className="text-[20px] leading-7">Judgements</h1>
-            <span className="text-soft">{counted(judgements.length, 'query', 'queries')} judged</span>
+            {collection.searched && (
+              <label className="flex items-center gap-2 text-soft">
+                Judged
+                <select
+                  className="field h-8 w-auto py-0"
+                  value={by}
+                  onChange={(event) => setBy(event.target.value, 'push')}
+                >
+                  <option value="">by hand</option>
+                  <option value="visitors">by visitors’ clicks</option>
+                </select>
+              </label>
+            )}
+            {by === '' && <span className="text-soft">{counted(judgements.length, 'query', 'queries')} judged</span>}
             {rows.length > 0 && (
               <span className="text-xs">
                 <span className="text-agave">◆ live</span>
@@ -106,7 +121,7 @@ export function JudgementsScreen({ collection, card, start }: JudgementsScreenPr
               />
             </span>
           </div>
-          {rows.length > 0 && (
+          {by === '' && rows.length > 0 && (
             <ScoreStrip
               live={meanScores(rows.map(({ live }) => live))}
               draft={meanScores(rows.map(({ draft }) => draft))}
@@ -132,7 +147,9 @@ export function JudgementsScreen({ collection, card, start }: JudgementsScreenPr
             </Button>
           </p>
         )}
-        {judgements.length === 0 ? (
+        {by === 'visitors' ? (
+          <FromVisitors collection={collection} chosen={text} onChoose={setText} />
+        ) : judgements.length === 0 ? (
           <p className="p-6 text-soft">
             Nothing is judged yet. Type a query on the right as a visitor would, and grade what comes up: from then on
             every draft shows whether it does better or worse at it.

@@ -10,7 +10,8 @@ export interface QueryTableProps {
   hasDraft: boolean;
   chosen: string;
   onChoose: (query: string) => void;
-  onRemove: (judgement: Judgement) => void;
+  /** Without it, none can be removed. */
+  onRemove?: (judgement: Judgement) => void;
 }
 
 const ORDERS = {
@@ -87,7 +88,7 @@ export function QueryTable({ judgements, scores, hasDraft, chosen, onChoose, onR
                 hasDraft={hasDraft}
                 current={judgement.query === chosen}
                 onChoose={() => onChoose(judgement.query)}
-                onRemove={() => onRemove(judgement)}
+                {...(onRemove && { onRemove: () => onRemove(judgement) })}
               />
             ))}
           </tbody>
@@ -103,7 +104,7 @@ interface RowProps {
   hasDraft: boolean;
   current: boolean;
   onChoose: () => void;
-  onRemove: () => void;
+  onRemove?: () => void;
 }
 
 function Row({ judgement: { query, grades }, scored, hasDraft, current, onChoose, onRemove }: RowProps) {
@@ -138,14 +139,16 @@ function Row({ judgement: { query, grades }, scored, hasDraft, current, onChoose
         </td>
       )}
       <td className="px-3 py-1 pr-6 text-right">
-        <button
-          type="button"
-          className="min-h-6 text-soft hover:text-madder"
-          aria-label={`Remove “${query}”`}
-          onClick={onRemove}
-        >
-          ×
-        </button>
+        {onRemove && (
+          <button
+            type="button"
+            className="min-h-6 text-soft hover:text-madder"
+            aria-label={`Remove “${query}”`}
+            onClick={onRemove}
+          >
+            ×
+          </button>
+        )}
       </td>
     </tr>
   );

@@ -5,18 +5,19 @@ import { api } from '@/ui/api';
 /** Queries asked in one go: small enough that progress is seen and leaving stops the rest. */
 const AT_ONCE = 40;
 
-/** Scores the queries in parts; `onPart` hears what is there so far. Stops when `signal` fires. */
+/** Scores the queries in parts, by whose judgements is asked for; `onPart` hears what is there so far. Stops when `signal` fires. */
 export async function runJudgements(
   collection: string,
   queries: readonly string[],
   signal: AbortSignal,
   onPart: (part: readonly JudgedQuery[]) => void = () => {},
+  by: 'hand' | 'visitors' = 'hand',
 ): Promise<JudgedQuery[]> {
   const scored: JudgedQuery[] = [];
   for (let at = 0; at < queries.length; at += AT_ONCE) {
     const { queries: part } = await api<JudgementScores>(`/collections/${collection}/judgements/run`, {
       method: 'POST',
-      json: { queries: queries.slice(at, at + AT_ONCE) },
+      json: { queries: queries.slice(at, at + AT_ONCE), by },
       signal,
     });
     scored.push(...part);

@@ -168,6 +168,21 @@ export const insightRecords = sqliteTable(
   (table) => [primaryKey({ columns: [table.collectionId, table.tag, table.recordId, table.day] })],
 );
 
+/** How often a record was shown and opened at a rank for a query: what judgements from visitors are made of. */
+export const insightRanks = sqliteTable(
+  'insight_ranks',
+  {
+    collectionId: integer('collection_id').notNull(),
+    words: text('words').notNull(),
+    recordId: text('record_id').notNull(),
+    rank: integer('rank').notNull(),
+    day: integer('day').notNull(),
+    shown: sum('shown'),
+    opened: sum('opened'),
+  },
+  (table) => [primaryKey({ columns: [table.collectionId, table.words, table.recordId, table.rank, table.day] })],
+);
+
 /** Who was counted already on a day that is not over, for a query or ('') at all. */
 export const insightSeen = sqliteTable(
   'insight_seen',

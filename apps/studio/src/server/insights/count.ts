@@ -12,7 +12,9 @@ export const DAY_MS = 24 * HOUR_MS;
  * Different tags, and different queries of a tag, that are counted on a day; what comes after that is counted in the
  * sums alone, so that nobody can make the tables grow without end.
  */
-const MOST = { tags: 60, queries: 20_000, choices: 5_000, records: 100_000 };
+const MOST = { tags: 60, queries: 20_000, choices: 5_000, records: 100_000, ranks: 50_000 };
+/** Ranks that judgements are made from. */
+const DEEPEST = 50;
 /** Of a tag, so many of what may be counted of all. */
 const TAG_SHARE = 10;
 /** Names kept in memory; they are read again when they are asked for again. */
@@ -41,6 +43,7 @@ class Sums {
 }
 
 const TAG = ['collection_id', 'tag'];
+const RANK = ['collection_id', 'words', 'record_id', 'rank', 'day'];
 
 /** What has to be counted once and is counted on one connection. */
 export class Counts {
@@ -51,6 +54,7 @@ export class Counts {
   readonly #times: Sums;
   readonly #choices: Sums;
   readonly #records: Sums;
+  readonly #ranks: Sums;
   readonly #queries: Database.Statement;
   readonly #queryClicks: Database.Statement;
   readonly #refined: Database.Statement;
@@ -69,6 +73,7 @@ export class Counts {
     this.#times = new Sums(client, 'insight_times', [...TAG, 'day', 'bucket'], ['searches']);
     this.#choices = new Sums(client, 'insight_choices', [...TAG, 'day', 'facet', 'value'], ['searches']);
     this.#records = new Sums(client, 'insight_records', [...TAG, 'day', 'record_id'], ['shown', 'clicked']);
+    this.#ranks = new Sums(client, 'insight_ranks', RANK, ['shown', 'opened']);
     this.#queries = client.prepare(
       `insert into insight_queries (collection_id, tag, day, words, text, searches, visitors, missed, chosen, ms_sum, ms_most, last_at, last_missed_at, last_found_at)
        values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
@@ -154,14 +159,19 @@ export class Counts {
     }
   }
 
-  /** A record that came into sight, or was opened. Of all visitors alone: a page of results shows dozens. */
-  record(row: SettledRow, recordId: string, what: 'shown' | 'clicked'): void {
+  /** A record that came into sight, or was opened, at a rank. Of all visitors alone: a page of results shows dozens. */
+  record(row: SettledRow, recordId: string, what: 'shown' | 'clicked', rank: number | null): void {
     const day = Math.floor(row.at / DAY_MS);
+    const sums = what === 'shown' ? [row.weight, 0] : [0, row.weight];
     if (this.#isOneOf(`records ${row.collectionId}  ${day}`, recordId, this.#limits.records))
-      this.#records.add(
-        [row.collectionId, '', day, recordId],
-        ...(what === 'shown' ? [row.weight, 0] : [0, row.weight]),
-      );
+      this.#records.add([row.collectionId, '', day, recordId], ...sums);
+    const pair = `${row.words} ${recordId}`;
+    if (
+      rank !== null &&
+      rank <= DEEPEST &&
+      this.#isOneOf(`ranks ${row.collectionId}  ${day}`, pair, this.#limits.ranks)
+    )
+      this.#ranks.add([row.collectionId, row.words, recordId, rank, day], ...sums);
   }
 
   /** '' for all, and those of its tags that are counted on its day. */
@@ -207,6 +217,12 @@ export class Counts {
       );
     if (kind === 'tags')
       return known(`select tag from insight_days where collection_id = ? and day = ?`, Number(collection), day);
+    if (kind === 'ranks')
+      return known(
+        `select distinct words || ' ' || record_id from insight_ranks where collection_id = ? and day = ?`,
+        Number(collection),
+        day,
+      );
     const columns = { queries: 'words', choices: `facet || ' ' || value`, records: 'record_id' };
     const column = columns[kind as keyof typeof columns];
     const sql = `select ${column} from insight_${kind!} where collection_id = ? and tag = ? and day = ?`;

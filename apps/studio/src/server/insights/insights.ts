@@ -7,6 +7,7 @@ import type {
   InsightSort,
   Page,
   PastSearch,
+  VisitorJudgements,
 } from '@yucca/contract';
 import type { Collections } from '../collections/collections';
 import { Failure } from '../failure';
@@ -107,6 +108,13 @@ export class InsightsService {
         proposals.push({ ...idea, before: before.total, after: after.total, first: after.ids.slice(0, 5) });
     }
     return { finds: { live: live.total, draft: answer.total }, proposals };
+  }
+
+  /** Judgements that visitors' clicks make; nothing of them is stored. */
+  async judgements(name: string, range: DayRange): Promise<VisitorJudgements> {
+    const scope = this.#scope(name, range, '');
+    await this.#parts.written();
+    return this.#parts.scan().call('visitorJudgements', [scope]);
   }
 
   /** Counts searches that were meant, of another time or another system. */

@@ -119,7 +119,7 @@ export class SearchCounter {
         const ids = { session: this.hashed(session), visitor: this.hashed(viewer ?? session) };
         const facts = { ...ids, text, words, total, ms, choices, tags: JSON.stringify(tags), chosen, weight: 1 };
         const row = this.#add({ at: when, lastAt: when, collectionId, ...facts });
-        for (const id of did.shown ?? []) this.#counts.record(row, id, 'shown');
+        (did.shown ?? []).forEach((id, i) => this.#counts.record(row, id, 'shown', i + 1));
         for (const { recordId, position } of did.clicks ?? []) this.#click(row, recordId, position);
         for (let n = did.conversions ?? 0; n > 0; n--) this.#convert(row);
       }
@@ -139,7 +139,7 @@ export class SearchCounter {
       const rows = this.#db.select().from(settledSearches).where(and(...of)).all(); // prettier-ignore
       for (const row of rows) this.#forget(row);
       if (query !== undefined)
-        for (const table of ['insight_queries', 'insight_refined'])
+        for (const table of ['insight_queries', 'insight_refined', 'insight_ranks'])
           this.#db.$client
             .prepare(`delete from ${table} where collection_id = ? and words = ?`)
             .run(collectionId, foldWords(query));
@@ -278,13 +278,13 @@ export class SearchCounter {
   }
 
   #did(row: SettledRow, { type, recordId, position }: EventRow): void {
-    if (type === 'view') this.#counts.record(row, recordId, 'shown');
+    if (type === 'view') this.#counts.record(row, recordId, 'shown', position);
     if (type === 'click') this.#click(row, recordId, position);
     if (type === 'convert') this.#convert(row);
   }
 
   #click(row: SettledRow, recordId: string, position: number | null): void {
-    this.#counts.record(row, recordId, 'clicked');
+    this.#counts.record(row, recordId, 'clicked', position);
     if (row.clicks === 0) {
       row.firstPlace = position ?? 1;
       this.#counts.acted(row, { clicked: 1, place: row.firstPlace });

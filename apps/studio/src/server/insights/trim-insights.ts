@@ -22,6 +22,7 @@ const TABLES = [
   'insight_refined',
   'insight_choices',
   'insight_records',
+  'insight_ranks',
 ] as const;
 
 /** Which records were seen is kept on its own for so many days. */
@@ -49,7 +50,8 @@ export function trimInsights(db: Db, { rawDays, sumDays }: InsightAges, now = Da
       if (trimmedOn.get(db) !== today) {
         for (const table of TABLES) client.prepare(`delete from ${table} where day < ?`).run(today - sumDays);
         client.prepare('delete from insight_hours where hour < ?').run((today - sumDays) * 24);
-        client.prepare('delete from insight_records where day < ?').run(today - RECORD_DAYS);
+        for (const table of ['insight_records', 'insight_ranks'])
+          client.prepare(`delete from ${table} where day < ?`).run(today - RECORD_DAYS);
         trimQueries(db, today - 2, kept);
         trimmedOn.set(db, today);
       }

@@ -91,9 +91,17 @@ export class Judgements {
     }
   }
 
-  /** Asks live and draft for the judged queries, or for some of them, and scores both. Throws when `signal` fires. */
-  async run(name: string, queries: readonly string[] | null, signal?: HangUp): Promise<JudgementScores> {
-    const asked = this.list(name, queries);
+  /**
+   * Asks live and draft for the judged queries, or for some of them, and scores both; `from`: other judgements than
+   * those made by hand. Throws when `signal` fires.
+   */
+  async run(
+    name: string,
+    queries: readonly string[] | null,
+    from: readonly Judgement[] | null = null,
+    signal?: HangUp,
+  ): Promise<JudgementScores> {
+    const asked = from?.filter(({ query }) => queries?.includes(query) ?? true) ?? this.list(name, queries);
     const rank = async (q: string, version: 'live' | 'draft'): Promise<string[]> => {
       const request: SearchRequest = { q, version, size: DEPTH, fields: [], record: false };
       return (await this.#search.search(name, request, { signal })).results.map(({ id }) => id);

@@ -9,6 +9,7 @@ import type {
   Page,
   Profile,
   RuleEffect,
+  VisitorJudgements,
 } from '@yucca/contract';
 import { foldWords } from '@yucca/engine';
 import { Profiler } from '@yucca/engine/profile';
@@ -31,6 +32,7 @@ import { zipPieces } from '../handover/zip-pieces';
 import { nextOf } from '../insights/lists';
 import { readInsights, type InsightInterval, type InsightScope } from '../insights/read-insights';
 import { readList, type ListLine, type ListOrder } from '../insights/read-list';
+import { readJudgements } from '../insights/visitor-judgements';
 import { understandRecords } from '../scan/understand';
 import { serve, StateLost, tell } from './rpc';
 import type { ThreadData } from './spawn';
@@ -153,6 +155,11 @@ const methods = {
   /** A page of a list of what visitors asked for. */
   insightList(scope: InsightScope, order: ListOrder): Page<ListLine> {
     return readList(db, scope, order);
+  },
+
+  /** Judgements that visitors' clicks make. */
+  visitorJudgements(scope: InsightScope): VisitorJudgements {
+    return readJudgements(db, scope);
   },
 
   /** What visitors asked right after a query. */

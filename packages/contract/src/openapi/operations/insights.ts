@@ -52,6 +52,17 @@ export const INSIGHTS: readonly Operation[] = [
     answers: { 200: [json('InsightProposals')] },
   },
   {
+    id: 'visitorJudgements',
+    method: 'get',
+    path: `${C}/insights/judgements`,
+    right: 'admin',
+    group: 'Insights',
+    summary: 'Judgements that visitors’ clicks make',
+    more: 'Ranks are taken into account (position-based click model). Nothing is stored: those by hand stay what they are.',
+    query: range.slice(0, 2),
+    answers: { 200: [json('VisitorJudgements')] },
+  },
+  {
     id: 'importSearches',
     method: 'post',
     path: `${C}/insights/searches`,
