@@ -7,6 +7,7 @@ import { Readable } from 'node:stream';
 import { tuningDocument } from './collection.ts';
 import { Generator } from './generator.ts';
 import { keystrokes } from './keystrokes.ts';
+import { BASE, call, healthy, KEY, startServer } from './server.ts';
 import { percentiles, quantile, round } from './stats.ts';
 
 export interface HttpResult {
@@ -37,9 +38,6 @@ export interface HttpResult {
   residentMb: number;
 }
 
-const PORT = 4399;
-const BASE = `http://127.0.0.1:${PORT}`;
-const KEY = 'bench-key';
 /** Compiling goes on for some seconds after a start. */
 const WARM_UP_SECONDS = 8;
 const PAIRS = 5;
@@ -152,48 +150,6 @@ async function meanEngineMs(paths: string[]): Promise<number> {
     sum += ((await response.json()) as { timing: { engineMs: number } }).timing.engineMs;
   }
   return sum / paths.length;
-}
-
-function startServer(dataDir: string): ChildProcess {
-  const root = process.cwd();
-  return spawn(process.execPath, [path.join(root, 'apps/studio/.next/front/main.mjs')], {
-    cwd: path.join(root, 'apps/studio'),
-    stdio: ['ignore', 'ignore', 'inherit'],
-    env: {
-      ...process.env,
-      NODE_ENV: 'production',
-      NEXT_TELEMETRY_DISABLED: '1',
-      PORT: String(PORT),
-      YUCCA_DATA_DIR: dataDir,
-      YUCCA_MIGRATIONS: path.join(root, 'apps/studio/drizzle'),
-      YUCCA_HOST: '127.0.0.1',
-      YUCCA_ADMIN_KEY: KEY,
-      YUCCA_LOG: 'silent',
-    },
-  });
-}
-
-async function healthy(): Promise<void> {
-  for (let tries = 0; tries < 200; tries++) {
-    const ok = await fetch(`${BASE}/api/v1/health`).then(
-      (response) => response.ok,
-      () => false,
-    );
-    if (ok) return;
-    await new Promise((resolve) => setTimeout(resolve, 100));
-  }
-  throw new Error('the studio did not start; run "npm run build" first');
-}
-
-async function call(method: string, route: string, body: BodyInit, type = 'application/json'): Promise<void> {
-  const response = await fetch(`${BASE}/api/v1${route}`, {
-    method,
-    headers: { Authorization: `Bearer ${KEY}`, 'Content-Type': type },
-    body,
-    duplex: 'half',
-  } as RequestInit);
-  if (!response.ok) throw new Error(`${method} ${route}: ${await response.text()}`);
-  await response.arrayBuffer();
 }
 
 async function load(records: number): Promise<number> {

@@ -6,6 +6,7 @@
  *   npm run bench -- --http 1000000   other sizes, over HTTP only
  *   npm run bench -- --real 200000    real-shaped records, engine only
  *   npm run bench -- --offline 50000  folders without a server, engine only
+ *   npm run bench -- --load 200000    real-shaped records from the request until they can be searched
  *   npm run bench -- --insights 1000000  what visitors' searches cost, at so many a day
  *   npm run bench -- --compare A B    two files of results, with what of the second is of the first
  *   npm run bench -- --pair ../other 100000   the engine of another checkout and this one, asked in turn
@@ -18,6 +19,7 @@ import { measureEngine, type EngineResult } from './engine.ts';
 import { answerHostile, type HostileJob } from './hostile.ts';
 import { measureHttp, type HttpResult } from './http.ts';
 import { measureInsights, type InsightsResult } from './insights.ts';
+import { measureLoad, type LoadResult } from './load.ts';
 import { measureOffline, type OfflineResult } from './offline.ts';
 import { measurePair } from './pair.ts';
 import { measureReal, type RealResult } from './real.ts';
@@ -70,6 +72,8 @@ async function measureAll(): Promise<void> {
     offline.push(measureOffline(size));
     console.table(offline.slice(-1));
   }
+  const load: LoadResult[] = [await measureLoad(200_000)];
+  console.table(load);
   const insights: InsightsResult[] = [measureInsights(1_000_000)];
   console.table(insights);
   const bars = compare(engine, overHttp);
@@ -84,7 +88,7 @@ async function measureAll(): Promise<void> {
   const file = path.join(process.cwd(), 'bench/results.json');
   writeFileSync(
     file,
-    `${JSON.stringify({ measured, machine, bars, engine, real, offline, insights, http: overHttp }, null, 2)}\n`,
+    `${JSON.stringify({ measured, machine, bars, engine, real, offline, load, insights, http: overHttp }, null, 2)}\n`,
   );
 }
 
@@ -92,7 +96,7 @@ type Results = Record<string, Record<string, number>[]>;
 
 /** Every figure that two results have both, by the size it was measured at. */
 function compareResults(before: Results, after: Results): object[] {
-  return ['engine', 'real', 'offline', 'insights', 'http'].flatMap((part) =>
+  return ['engine', 'real', 'offline', 'load', 'insights', 'http'].flatMap((part) =>
     (after[part] ?? []).flatMap((now) => {
       const was = before[part]?.find(({ records }) => records === now.records);
       if (was === undefined) return [];

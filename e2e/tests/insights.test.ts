@@ -160,7 +160,10 @@ test('what visitors open becomes judgements, apart from those by hand', async ()
   await until(async () => /mint 5 0\.\d{3}/.test((await (await see(row)).getText()).replace(/\s+/g, ' ')));
   await seeText('Publishing asks only for what was judged by hand');
   expect(await violations()).toEqual([]);
-  const { judgements } = await server.json<{ judgements: { query: string }[] }>('GET', '/collections/plants/judgements');
+  const { judgements } = await server.json<{ judgements: { query: string }[] }>(
+    'GET',
+    '/collections/plants/judgements',
+  );
   expect(judgements.map(({ query }) => query)).not.toContain('mint');
 });
 

@@ -16,7 +16,8 @@ import {
   yesOrNo,
   type Of,
 } from './schema-of.ts';
-import type { SynonymGroup } from './tuning.ts';
+import type { PlacementDocument } from './placement.ts';
+import type { SynonymGroup, TuningDocument } from './tuning.ts';
 
 /** How long each point of a series is. */
 export const INSIGHT_INTERVALS = ['hour', 'day', 'week'] as const;
@@ -118,14 +119,27 @@ export type VisitorJudgements = Of<typeof visitorJudgementsSchema>;
 
 /** How a query that fails may be mended. */
 export const insightProposalSchema = object({
-  kind: oneOf('synonym', 'spelling'),
-  reason: saying('A sentence for a person.', text),
-  group: saying('The synonyms to add to the tuning.', as<SynonymGroup>({ type: 'object' })),
-  before: saying('Records the draft finds.', count),
-  after: saying('Records it would find.', count),
-  first: saying('Keys of the first of these.', listOf(text)),
+  kind: oneOf('synonym', 'spelling', 'placement'),
+  what: saying('What would be added, for a person.', text),
+  reason: saying('Why, as a sentence.', text),
+  effect: saying('What it would do, in figures.', text),
+  add: saying(
+    'What to append to the lists of the tuning.',
+    as<{ synonyms?: SynonymGroup[]; placements?: PlacementDocument[] }>({ type: 'object' }),
+  ),
+  first: saying('Keys of the first records that it would find.', listOf(text)),
 });
 export type InsightProposal = Of<typeof insightProposalSchema>;
+
+/** A tuning with what a proposal adds to its lists. */
+export const withAdded = (
+  tuning: TuningDocument,
+  { synonyms, placements }: InsightProposal['add'],
+): TuningDocument => ({
+  ...tuning,
+  ...(synonyms && { synonyms: [...(tuning.synonyms ?? []), ...synonyms] }),
+  ...(placements && { placements: [...(tuning.placements ?? []), ...placements] }),
+});
 
 /** What may be done about a query. */
 export const insightProposalsSchema = object({

@@ -1,9 +1,15 @@
-import type { InsightProposal, InsightProposals, Judgement, TuningDocument } from '@yucca/contract';
+import {
+  withAdded,
+  type InsightProposal,
+  type InsightProposals,
+  type Judgement,
+  type TuningDocument,
+} from '@yucca/contract';
 import Link from 'next/link';
 import { useState } from 'react';
 import { api } from '@/ui/api';
 import { Button } from '@/ui/button';
-import { count, counted } from '@/ui/format';
+import { counted } from '@/ui/format';
 import type { DateRange } from './range';
 import { useTold } from './use-told';
 
@@ -41,7 +47,7 @@ export function Repair({ collection, query, range }: { collection: string; query
       const draft = await api<TuningDocument>(`/collections/${collection}/tuning?version=draft`, {
         onAnswer: (answer) => (tag = answer.headers.get('ETag') ?? ''),
       });
-      await saveDraft(collection, { ...draft, synonyms: [...(draft.synonyms ?? []), proposal.group] }, tag);
+      await saveDraft(collection, withAdded(draft, proposal.add), tag);
       const judged = proposal.first[0] ?? null;
       if (judged !== null) await judge(collection, query, judged, 3);
       setTaken({ proposal, before: draft, judged });
@@ -59,7 +65,7 @@ export function Repair({ collection, query, range }: { collection: string; query
       <h2 className="truncate font-head text-[15px] font-semibold">Repair “{query}”</h2>
       {taken !== null && (
         <p role="status" className="mt-2 rounded-md bg-sunk p-2">
-          <span className="text-clay">◇</span> In the draft: {words(taken.proposal)}
+          <span className="text-clay">◇</span> In the draft: {taken.proposal.what}
           {taken.judged !== null && <>, and {taken.judged} is judged its best answer</>}. Visitors get it when the draft
           is published.{' '}
           <Button disabled={busy} onClick={() => void undo(taken)}>
@@ -85,13 +91,11 @@ export function Repair({ collection, query, range }: { collection: string; query
       )}
       <ul>
         {value?.proposals.map((proposal) => (
-          <li key={JSON.stringify(proposal.group)} className="mt-2 border-t border-line pt-2">
-            <p className="font-medium">{words(proposal)}</p>
+          <li key={proposal.what} className="mt-2 border-t border-line pt-2">
+            <p className="font-medium">{proposal.what}</p>
             <p className="text-soft">{proposal.reason}</p>
             <p className="mt-1 flex items-center gap-3">
-              <span className="figures">
-                {count(proposal.before)} → {counted(proposal.after, 'record')}
-              </span>
+              <span className="figures">{proposal.effect}</span>
               <Button disabled={busy} onClick={() => void take(proposal)}>
                 Take into the draft
               </Button>
@@ -110,11 +114,6 @@ export function Repair({ collection, query, range }: { collection: string; query
     </section>
   );
 }
-
-const words = ({ group }: InsightProposal): string =>
-  group.kind === 'same'
-    ? `Synonyms: ${group.words.join(', ')}`
-    : `Synonym: “${group.from.join(', ')}” finds “${group.to.join(', ')}” too`;
 
 async function saveDraft(collection: string, json: TuningDocument, tag: string | null): Promise<void> {
   const headers: Record<string, string> = tag === null ? {} : { 'If-Match': tag };

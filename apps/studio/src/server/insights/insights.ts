@@ -1,13 +1,14 @@
-import type {
-  InsightItem,
-  InsightListName,
-  InsightProposal,
-  InsightProposals,
-  Insights,
-  InsightSort,
-  Page,
-  PastSearch,
-  VisitorJudgements,
+import {
+  withAdded,
+  type InsightItem,
+  type InsightListName,
+  type InsightProposal,
+  type InsightProposals,
+  type Insights,
+  type InsightSort,
+  type Page,
+  type PastSearch,
+  type VisitorJudgements,
 } from '@yucca/contract';
 import type { Collections } from '../collections/collections';
 import { Failure } from '../failure';
@@ -92,20 +93,22 @@ export class InsightsService {
     const scope = this.#scope(name, range, '');
     await written();
     const tuning = tunings.get(name, 'draft');
-    const { synonyms = [] } = tuning;
     const ask = (version: 'live' | 'draft') => search.search(name, { q: query, size: 0, version, record: false });
-    const [next, live, answer] = await Promise.all([
-      scan().call('insightNext', [scope, query]),
+    const [{ next, opened }, live, answer] = await Promise.all([
+      scan().call('insightAfter', [scope, query]),
       ask('live'),
       ask('draft'),
     ]);
     const proposals: InsightProposal[] = [];
-    for (const idea of ideasFor({ query, answer, next }, synonyms)) {
-      const tried = { ...tuning, synonyms: [...synonyms, idea.group] };
-      const [effect] = await search.trial(name, tried, [query]);
-      const { before, after } = effect!;
+    for (const { effect, first, ...idea } of ideasFor({ query, answer, next, opened }, tuning)) {
+      if (effect !== undefined) {
+        proposals.push({ ...idea, effect, first: first ?? [] });
+        continue;
+      }
+      const [tried] = await search.trial(name, withAdded(tuning, idea.add), [query]);
+      const { before, after } = tried!;
       if (after.total > before.total)
-        proposals.push({ ...idea, before: before.total, after: after.total, first: after.ids.slice(0, 5) });
+        proposals.push({ ...idea, effect: `${before.total} → ${after.total} records`, first: after.ids.slice(0, 5) });
     }
     return { finds: { live: live.total, draft: answer.total }, proposals };
   }

@@ -1,6 +1,7 @@
 /** The lists of queries, choices and records that visitors' searches make: each is one object. */
 import type { InsightItem, InsightListName, InsightSort } from '@yucca/contract';
 import type { Db } from '../db/open';
+import type { Opened } from './proposals';
 import type { InsightScope } from './read-insights';
 
 /** A row as SQL gives it, by the names of the item it becomes. */
@@ -64,6 +65,17 @@ export function nextOf(
        where ${SCOPE} and words = @words group by next having count > 0 order by count desc, next limit ${MOST_NEXT}`,
     )
     .all({ collection: collectionId, tag, ...range, words }) as NonNullable<InsightItem['next']>;
+}
+
+/** What visitors opened for a query, the most opened first. */
+export function openedOf(db: Db, { collectionId, range }: InsightScope, words: string): Opened[] {
+  return db.$client
+    .prepare(
+      `select record_id as recordId, sum(opened) as opened, sum(opened * rank) * 1.0 / sum(opened) as meanRank
+       from insight_ranks where collection_id = @collection and words = @words and day between @from and @to
+       group by record_id having sum(opened) > 0 order by opened desc, record_id limit 20`,
+    )
+    .all({ collection: collectionId, ...range, words }) as Opened[];
 }
 
 export const LISTS: Record<InsightListName, InsightList> = {

@@ -3,7 +3,6 @@ import type {
   BackupFacts,
   Card,
   FieldRule,
-  InsightItem,
   Insights,
   InspectionAnswer,
   Page,
@@ -29,7 +28,8 @@ import { packCollection, type PackedCollection, type PackJob } from '../handover
 import type { Files } from '../handover/targets/target';
 import { formatted } from '../handover/written/format';
 import { zipPieces } from '../handover/zip-pieces';
-import { nextOf } from '../insights/lists';
+import { nextOf, openedOf } from '../insights/lists';
+import type { Failing } from '../insights/proposals';
 import { readInsights, type InsightInterval, type InsightScope } from '../insights/read-insights';
 import { readList, type ListLine, type ListOrder } from '../insights/read-list';
 import { readJudgements } from '../insights/visitor-judgements';
@@ -162,9 +162,10 @@ const methods = {
     return readJudgements(db, scope);
   },
 
-  /** What visitors asked right after a query. */
-  insightNext(scope: InsightScope, query: string): NonNullable<InsightItem['next']> {
-    return nextOf(db, scope, foldWords(query));
+  /** What visitors did after they had asked for a query: asked for something else, opened a record. */
+  insightAfter(scope: InsightScope, query: string): Pick<Failing, 'next' | 'opened'> {
+    const words = foldWords(query);
+    return { next: nextOf(db, scope, words), opened: openedOf(db, scope, words) };
   },
 
   /** Guesses a card and facets. */

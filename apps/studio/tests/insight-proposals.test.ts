@@ -1,0 +1,55 @@
+/** What is proposed for a query that fails, and what is left out. */
+import type { SearchAnswer } from '@yucca/contract';
+import { withAdded } from '@yucca/contract';
+import { ideasFor, type Failing } from '../src/server/insights/proposals';
+
+const failing = (query: string, more: Partial<Failing> = {}, words: object[] = []): Failing => ({
+  query,
+  answer: { total: 0, understood: { words, dropped: [], placements: [], redirect: null, notice: null } as unknown as SearchAnswer['understood'] }, // prettier-ignore
+  next: [],
+  opened: [],
+  ...more,
+});
+const whats = (one: Failing, tuning: Parameters<typeof ideasFor>[1] = {}): string[] =>
+  ideasFor(one, tuning).map(({ what }) => what);
+
+test('what visitors asked next and found', () => {
+  const next = [
+    { text: 'Dog Rose', count: 9, found: 8 },
+    { text: 'peony', count: 1, found: 1 },
+    { text: 'briar', count: 4, found: 0 },
+    { text: 'a rose that climbs up a wall', count: 3, found: 3 },
+  ];
+  const [idea, ...others] = ideasFor(failing('Hound brier', { next }), {});
+  expect(others).toEqual([]);
+  expect(idea).toMatchObject({
+    kind: 'synonym',
+    reason: '8 of 9 visitors who asked for “Dog Rose” next found something.',
+    add: { synonyms: [{ kind: 'oneWay', from: ['hound brier'], to: ['dog rose'] }] },
+  });
+  // Taken once, it is not proposed again.
+  expect(ideasFor(failing('hound brier', { next }), withAdded({}, idea!.add))).toEqual([]);
+  // A single visitor is enough where there was no other.
+  expect(whats(failing('briar', { next: [{ text: 'rose', count: 1, found: 1 }] }))).toHaveLength(1);
+});
+
+test('a word of the data that is spelt like one that stands nowhere', () => {
+  expect(whats(failing('chrysantemum', {}, [{ text: 'chrysantemum', nearest: 'chrysanthemum' }]))).toEqual([
+    'Synonym: “chrysantemum” finds “chrysanthemum” too',
+  ]);
+  expect(whats(failing('chilli', {}, [{ text: 'chilli', nearest: 'will' }]))).toEqual([]);
+});
+
+test('one record that visitors look for further down', () => {
+  const wanted = { recordId: 'P-7', opened: 6, meanRank: 8.6 };
+  const other = { recordId: 'P-1', opened: 2, meanRank: 1 };
+  const [idea] = ideasFor(failing('Dög rose!', { opened: [wanted, other] }), {});
+  expect(idea).toMatchObject({ kind: 'placement', effect: 'rank 9 → 1', reason: '6 of 8 clicks are on this record.' });
+  expect(idea!.add.placements).toEqual([
+    { name: 'wanted-do-g-rose', when: { query: 'Dög rose!', is: 'exact' }, pin: [{ id: 'P-7', at: 1 }] },
+  ]);
+  // Few clicks, many records, or a rank that is in sight anyway say nothing.
+  expect(whats(failing('rose', { opened: [{ ...wanted, opened: 4 }] }))).toEqual([]);
+  expect(whats(failing('rose', { opened: [{ ...wanted, meanRank: 2 }] }))).toEqual([]);
+  expect(whats(failing('rose', { opened: Array.from({ length: 5 }, (_, i) => ({ ...wanted, recordId: `P-${i}` })) }))).toEqual([]); // prettier-ignore
+});

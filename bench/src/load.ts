@@ -1,0 +1,121 @@
+/** How fast records come in: from the request to "can be searched", beside a plain insert of the same rows. */
+import Database from 'better-sqlite3';
+import type { InspectionAnswer } from '@yucca/contract';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { Readable } from 'node:stream';
+import { RealRecords } from './real-records.ts';
+import { call, healthy, startServer } from './server.ts';
+import { round } from './stats.ts';
+
+export interface LoadResult {
+  records: number;
+  /** Records a second with 8 fields and with 30, the proposals taken. */
+  narrowPerS: number;
+  widePerS: number;
+  /** The same rows into a table of SQLite, with nothing made of them, and what of that Yucca reaches. */
+  narrowPlainPerS: number;
+  widePlainPerS: number;
+  narrowShare: number;
+  wideShare: number;
+}
+
+/** What is sent to be looked at before a load. */
+const HEAD_BYTES = 2_000_000;
+const LINES_AT_ONCE = 500;
+
+/** Loads so many real-shaped records into a built studio, once narrow and once wide. */
+export async function measureLoad(records: number): Promise<LoadResult> {
+  const dataDir = mkdtempSync(path.join(tmpdir(), 'yucca-bench-'));
+  const server = startServer(dataDir);
+  try {
+    await healthy();
+    const narrow = linesOf(records, narrowRecord);
+    const narrowPerS = records / (await load('narrow', narrow));
+    const narrowPlainPerS = records / plainInsert(narrow);
+    const wide = linesOf(records, wideRecord);
+    const widePerS = records / (await load('wide', wide));
+    const widePlainPerS = records / plainInsert(wide);
+    return {
+      records,
+      narrowPerS: Math.round(narrowPerS),
+      widePerS: Math.round(widePerS),
+      narrowPlainPerS: Math.round(narrowPlainPerS),
+      widePlainPerS: Math.round(widePlainPerS),
+      narrowShare: round(narrowPerS / narrowPlainPerS),
+      wideShare: round(widePerS / widePlainPerS),
+    };
+  } finally {
+    const ended = new Promise((resolve) => server.once('exit', resolve));
+    server.kill();
+    await ended;
+    rmSync(dataDir, { recursive: true, force: true });
+  }
+}
+
+type Row = Record<string, unknown>;
+
+/** Eight fields, as a list of goods has them: numbers and dates as texts, as CSV brings them. */
+const narrowRecord = ({ id, name, scope, text, tags, price, rating, added }: Row): Row => ({
+  ...{ id, name, scope, tags, added },
+  text: String(text).split(' ').slice(0, 12).join(' '),
+  price: `$${String(price)}`,
+  rating: String(rating),
+});
+
+/** Thirty fields: those there are, and what exports of shops bring besides. */
+function wideRecord(row: Row, i: number): Row {
+  const more: Row = {};
+  for (let n = 0; n < 17; n++) more[`extra_${n}`] = n % 3 === 0 ? `word${(i * 7 + n) % 900}` : (i * (n + 3)) % 10_000;
+  return { ...row, ...more };
+}
+
+function linesOf(count: number, shape: (row: Row, i: number) => Row): string[] {
+  const source = new RealRecords();
+  return Array.from({ length: count }, (_, i) => JSON.stringify(shape(source.record(i), i)));
+}
+
+/** Seconds from the request until all can be searched, with all that is proposed taken. */
+async function load(name: string, lines: readonly string[]): Promise<number> {
+  let head = '';
+  for (const line of lines) {
+    if (head.length + line.length > HEAD_BYTES) break;
+    head += `${line}\n`;
+  }
+  const told = (await (await call('POST', '/inspect?name=records.jsonl', head, 'application/x-ndjson')).json()) as InspectionAnswer; // prettier-ignore
+  await call('POST', '/collections', JSON.stringify({ name, key: told.key.field ?? 'id' }));
+  const rules = told.fields.flatMap(({ path: field, proposals: [first] }) =>
+    first && !first.doubtful && field !== told.key.field ? [first.rule] : [],
+  );
+  await call('PUT', `/collections/${name}/field-rules`, JSON.stringify({ rules }));
+  function* pieces(): Generator<Buffer> {
+    for (let at = 0; at < lines.length; at += LINES_AT_ONCE)
+      yield Buffer.from(`${lines.slice(at, at + LINES_AT_ONCE).join('\n')}\n`);
+  }
+  const body = Readable.toWeb(Readable.from(pieces())) as unknown as BodyInit;
+  const start = performance.now();
+  await (await call('POST', `/collections/${name}/records?wait=true`, body, 'application/x-ndjson')).arrayBuffer();
+  return (performance.now() - start) / 1_000;
+}
+
+/** Seconds that a table with a key takes, in transactions of a thousand rows that are flushed to the disk. */
+function plainInsert(lines: readonly string[]): number {
+  const folder = mkdtempSync(path.join(tmpdir(), 'yucca-plain-'));
+  const db = new Database(path.join(folder, 'plain.sqlite'));
+  try {
+    db.pragma('journal_mode = WAL');
+    db.pragma('synchronous = FULL');
+    db.exec('create table records (key text primary key, json text not null)');
+    const insert = db.prepare('insert or replace into records values (?, ?)');
+    const start = performance.now();
+    for (let at = 0; at < lines.length; at += 1_000)
+      db.transaction(() => {
+        for (const line of lines.slice(at, at + 1_000)) insert.run((JSON.parse(line) as { id: string }).id, line);
+      })();
+    return (performance.now() - start) / 1_000;
+  } finally {
+    db.close();
+    rmSync(folder, { recursive: true, force: true });
+  }
+}

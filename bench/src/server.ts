@@ -1,0 +1,56 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import path from 'node:path';
+
+const PORT = 4399;
+export const BASE = `http://127.0.0.1:${PORT}`;
+export const KEY = 'bench-key';
+
+/** A built studio over a folder of its own, as `npm start` runs it. */
+export function startServer(dataDir: string): ChildProcess {
+  const root = process.cwd();
+  return spawn(process.execPath, [path.join(root, 'apps/studio/.next/front/main.mjs')], {
+    cwd: path.join(root, 'apps/studio'),
+    stdio: ['ignore', 'ignore', 'inherit'],
+    env: {
+      ...process.env,
+      NODE_ENV: 'production',
+      NEXT_TELEMETRY_DISABLED: '1',
+      PORT: String(PORT),
+      YUCCA_DATA_DIR: dataDir,
+      YUCCA_MIGRATIONS: path.join(root, 'apps/studio/drizzle'),
+      YUCCA_HOST: '127.0.0.1',
+      YUCCA_ADMIN_KEY: KEY,
+      YUCCA_LOG: 'silent',
+    },
+  });
+}
+
+/** Settles when the server answers. */
+export async function healthy(): Promise<void> {
+  for (let tries = 0; tries < 200; tries++) {
+    const ok = await fetch(`${BASE}/api/v1/health`).then(
+      (response) => response.ok,
+      () => false,
+    );
+    if (ok) return;
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+  throw new Error('the studio did not start; run "npm run build" first');
+}
+
+/** Asks the API as its administrator; what it answers is returned as it is. */
+export async function call(
+  method: string,
+  route: string,
+  body: BodyInit,
+  type = 'application/json',
+): Promise<Response> {
+  const response = await fetch(`${BASE}/api/v1${route}`, {
+    method,
+    headers: { Authorization: `Bearer ${KEY}`, 'Content-Type': type },
+    body,
+    duplex: 'half',
+  } as RequestInit);
+  if (!response.ok) throw new Error(`${method} ${route}: ${await response.text()}`);
+  return response;
+}
