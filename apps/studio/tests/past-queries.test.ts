@@ -80,6 +80,13 @@ test.each([
   expect(house.yucca.db.select().from(visitorEvents).all()).toHaveLength(2);
 });
 
+test('what may name a person is offered to nobody, even where it finds something', async () => {
+  await house.load('plants', lines([{ id: 'P-9', name: 'Fern, ask 020 7946 0958' }]), NDJSON);
+  await visit('fern 020 7946 0958', 'anna');
+  await visit('fern 020 7946 0958', 'bo');
+  expect(kept()).toEqual([]);
+});
+
 test('what was asked under a forced filter is offered under the same one alone', async () => {
   const north = "shop = 'north'";
   await visit('rose ambleside', 'anna', { forcedFilter: north });

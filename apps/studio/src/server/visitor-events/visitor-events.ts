@@ -1,4 +1,5 @@
 import type { VisitorEvent } from '@yucca/contract';
+import { masked } from '@yucca/engine/visitors';
 import type { Logger } from 'pino';
 import { max } from 'drizzle-orm';
 import type { Db } from '../db/open';
@@ -74,6 +75,8 @@ export class VisitorEvents {
 
   /** The visit becomes part of the past queries, once a searcher has said that this is one to offer to others. */
   async #count(query: AnsweredQuery, session: string | null, at: string): Promise<void> {
+    // What may name a person is nobody else's.
+    if (masked(query.q) !== query.q) return;
     try {
       if (await this.#parts.isWorthOffering(query)) this.#parts.pastQueries.count(query, session, at);
     } catch (error) {
