@@ -57,6 +57,22 @@ test('UTF-8 goes through as it is, however it is cut', async () => {
   );
 });
 
+test.each([
+  ['koi8-r', '<?xml version="1.0" encoding="KOI8-R"?>\n<roses><rose name="Роза"/></roses>'],
+  ['windows-1250', '\n<?xml version="1.0" encoding=\'windows-1250\' standalone="yes"?><a>Růže</a>'],
+  ['shift_jis', '<!doctype html><html><head><meta charset="Shift_JIS"><title>薔薇</title></head></html>'],
+  ['iso-8859-2', '<html><meta http-equiv="Content-Type" content="text/html; charset=iso-8859-2"><p>růže</p>'],
+])('%s is said by the text itself', (charset, text) => {
+  expect(charsetOf(bytesIn(charset, text))).toBe(charset);
+});
+
+test('what a text says of itself is believed only when it is so', () => {
+  const wrong = '<?xml version="1.0" encoding="UTF-8"?><a>rosé</a>';
+  expect(charsetOf(bytesIn('windows-1252', wrong))).toBe('windows-1252');
+  expect(charsetOf(bytesIn('utf-8', wrong.replace('UTF-8', 'no-such-charset')))).toBe('utf-8');
+  expect(charsetOf(bytesIn('utf-8', 'name,note\na,"<?xml encoding=\'koi8-r\'?>"'))).toBe('utf-8');
+});
+
 test('the preview reads a file as the server will, and another charset can be said', async () => {
   const file = new File([new Uint8Array(bytesIn('windows-1252', GERMAN.replace('–', 'sehr')))], 'preise.csv');
   expect(await inspectFile(file)).toMatchObject({

@@ -38,8 +38,8 @@ export function knownCharset(name: string): string | null {
 }
 
 /**
- * What a text is written in, from its beginning: a byte order mark, `said` by its sender, UTF-16 by its zeros, UTF-8
- * when it is valid so, and else by how often the letters of languages come.
+ * What a text is written in, from its beginning: a byte order mark, `said` by its sender, UTF-16 by its zeros, what
+ * XML and HTML say of themselves, UTF-8 when it is valid so, and else by how often the letters of languages come.
  */
 export function charsetOf(head: Uint8Array, said: string | null = null): string {
   if (head[0] === 0xef && head[1] === 0xbb && head[2] === 0xbf) return UTF_8;
@@ -53,6 +53,8 @@ export function charsetOf(head: Uint8Array, said: string | null = null): string 
   };
   if (zerosAt(1) > ZEROS) return 'utf-16le';
   if (zerosAt(0) > ZEROS) return 'utf-16be';
+  const own = charsetInside(head);
+  if (own !== null && (own !== UTF_8 || isUtf8(head))) return own;
   if (isUtf8(head)) return UTF_8;
   const found = analyse(head).flatMap(({ name, confidence }) => {
     const charset = knownCharset(name);
@@ -61,6 +63,25 @@ export function charsetOf(head: Uint8Array, said: string | null = null): string 
   const latin = Math.max(0, ...found.filter(({ charset }) => charset === LEGACY).map(({ confidence }) => confidence));
   const best = found.find(({ charset }) => charset !== LEGACY && !charset.startsWith('utf-16'));
   return best && best.confidence >= SURE && best.confidence >= latin + MORE_THAN_LATIN ? best.charset : LEGACY;
+}
+
+/** Where a text may say what it is written in, in letters that all such charsets share. */
+const SAYS_SO = [
+  // XML 1.0, section 4.3.3.
+  { within: 200, pattern: /^\s*<\?xml\b[^>]{0,150}\bencoding\s*=\s*["']([\w.:-]{1,40})["']/ },
+  // HTML, section 13.2.3.2.
+  { within: 1_024, pattern: /<meta\b[^>]{0,200}\bcharset\s*=\s*["']?([\w.:-]{1,40})/i },
+];
+
+/** The charset that an XML declaration or a meta element names; null for none, and for one nobody knows. */
+function charsetInside(head: Uint8Array): string | null {
+  if (head.find((byte) => byte > 32) !== 60) return null;
+  const start = new TextDecoder('latin1').decode(head.subarray(0, 1_024));
+  for (const { within, pattern } of SAYS_SO) {
+    const name = pattern.exec(start.slice(0, within))?.[1];
+    if (name !== undefined) return knownCharset(name);
+  }
+  return null;
 }
 
 /** Whether bytes are UTF-8, but for a character that the end cuts. */
