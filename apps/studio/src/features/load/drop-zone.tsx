@@ -2,6 +2,8 @@
 
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { guessFormat } from '@yucca/engine/understand';
+import { Button } from '@/ui/button';
+import { droppedFiles } from './dropped-files';
 import { LoadPanel } from './load-panel';
 
 interface Loading {
@@ -18,6 +20,7 @@ export const useLoading = (): Loading => useContext(LoadingContext);
 export function DropZone({ children }: { children: ReactNode }) {
   const [files, setFiles] = useState<File[]>([]);
   const [over, setOver] = useState(false);
+  const [problem, setProblem] = useState<string | null>(null);
   const input = useRef<HTMLInputElement>(null);
   const depth = useRef(0);
   const add = useCallback((more: Iterable<File>) => setFiles((waiting) => [...waiting, ...more]), []);
@@ -40,7 +43,8 @@ export function DropZone({ children }: { children: ReactNode }) {
       event.preventDefault();
       depth.current = 0;
       setOver(false);
-      add(event.dataTransfer!.files);
+      setProblem(null);
+      droppedFiles(event.dataTransfer!).then(add, (error: Error) => setProblem(error.message));
     };
     const onPaste = (event: ClipboardEvent): void => {
       if (event.target instanceof HTMLElement && event.target.matches('input, textarea')) return;
@@ -82,8 +86,19 @@ export function DropZone({ children }: { children: ReactNode }) {
       {over && (
         <div className="pointer-events-none fixed inset-3 z-20 grid place-items-center rounded-md border-2 border-dashed border-agave bg-agave-tint/90">
           <p className="font-head text-[28px] leading-9 font-semibold text-agave">
-            Drop it: JSON, CSV, Excel, YAML, XML, Parquet
+            Drop it: JSON, CSV, Excel, YAML, XML, Parquet, a folder of pages
           </p>
+        </div>
+      )}
+      {problem && (
+        <div
+          role="alert"
+          className="fixed inset-x-3 bottom-12 z-20 flex items-center gap-4 rounded-md border border-madder bg-raised px-4 py-2"
+        >
+          <p className="text-madder">{problem}</p>
+          <Button className="ml-auto" onClick={() => setProblem(null)}>
+            Close
+          </Button>
         </div>
       )}
       {file && (
