@@ -9,7 +9,8 @@ import { api } from '@/ui/api';
 import { Button } from '@/ui/button';
 import { UTF_8 } from '@/text/charset';
 import { bytes, count, counted, roughly } from '@/ui/format';
-import { freeName, hasDottedNames, inspectFile, type Inspection } from '@/inspect/inspect-file';
+import { freeName, hasDottedNames, type Inspection } from '@/inspect/inspect-file';
+import { inspectAside } from './inspect-aside';
 import { HeaderChoice } from './header-choice';
 import { LoadEnded } from './load-ended';
 import { keyNote, MADE_KEY, NameNote, nestExample, RulesNote } from './load-notes';
@@ -49,7 +50,7 @@ export function LoadPanel({ file, waiting, onClose }: { file: File; waiting: num
   useEffect(() => {
     let live = true;
     Promise.all([
-      inspectFile(file),
+      inspectAside(file),
       api<Page<Collection>>('/collections').catch(() => ({ items: [] as Collection[] })),
     ]).then(
       ([found, { items }]) => {
@@ -71,8 +72,8 @@ export function LoadPanel({ file, waiting, onClose }: { file: File; waiting: num
   }, [file]);
 
   /** Reads the file otherwise: from another place, or as written in another charset. */
-  const reread = async (how: Parameters<typeof inspectFile>[1]): Promise<void> => {
-    const found = await inspectFile(file, how);
+  const reread = async (how: Parameters<typeof inspectAside>[1]): Promise<void> => {
+    const found = await inspectAside(file, how);
     if (found.ok) {
       setInspection(found);
       setHeaderLines((lines) => Math.max(lines, found.above.length + 1));
