@@ -83,7 +83,9 @@ test('without a framework: typed strictly, built, used from another origin under
     Object.assign(site, { folder: path.join(project.folder, 'dist'), policy: project.policy });
     await use(`${site.base}/`, page);
   }
-  await run('npm', ['run', 'smoke'], first!.folder, BROWSER);
+  const own = await takeAway(server, 'growing', 'plain', [], path.join(away, 'smoke'));
+  await install(own, first);
+  await run('npm', ['run', 'smoke'], own.folder, BROWSER);
 });
 
 /** A word of each page's records without its end, and with it. */
@@ -127,13 +129,11 @@ async function served(folder: string, port: number): Promise<{ base: string; don
 }
 
 test('Next.js: first results from its server, record pages, a sitemap', async () => {
-  let last: HandedOver | undefined;
   for (const page of PAGES) {
     const port = await freePort();
     const project = await takeAway(server, page, 'next', [`http://127.0.0.1:${port}`], away);
     // Its bundler follows no link out of the project's folder, so that each has packages of its own.
     await install(project);
-    last = project;
     await run('npm', ['run', 'build'], project.folder);
     await run('npm', ['run', 'check'], project.folder);
     const { base, done } = await served(project.folder, port);
@@ -162,7 +162,9 @@ test('Next.js: first results from its server, record pages, a sitemap', async ()
       done();
     }
   }
-  await run('npm', ['run', 'smoke'], last!.folder, BROWSER);
+  const own = await takeAway(server, 'growing', 'next', [], path.join(away, 'smoke'));
+  await install(own);
+  await run('npm', ['run', 'smoke'], own.folder, BROWSER);
 });
 
 test('a key for another site, a key that was taken back, a server that is away', async () => {

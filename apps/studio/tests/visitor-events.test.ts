@@ -25,6 +25,17 @@ test('events are kept with the moment they tell, and are not counted when it is 
   ]);
 });
 
+test.each([
+  [{ type: 'view' as const, queryId: 'q' }, '/events/1/recordId'],
+  [{ type: 'search' as const, queryId: 'q' }, '/events/1/session'],
+])('%j is refused, with all that came with it', (event, pointer) => {
+  const before = stored().length;
+  const good = { type: 'view' as const, queryId: 'q', recordId: 'P-1' };
+  const refused = expect(() => house.yucca.visitorEvents.take([good, event]));
+  refused.toThrow(expect.objectContaining({ code: 'invalid', parts: [{ pointer, detail: 'is missing' }] }));
+  expect(stored()).toHaveLength(before);
+});
+
 test('an event that comes again with its id counts once', () => {
   const before = stored().length;
   const event = { type: 'click' as const, id: 'event-1', queryId: 'q', recordId: 'P-1' };
@@ -36,7 +47,6 @@ test('an event that comes again with its id counts once', () => {
 test.each([
   [{ events: [] }, ''],
   [{ events: [{ type: 'look', queryId: 'q', recordId: 'P' }] }, '/events/0/type'],
-  [{ events: [{ type: 'view', queryId: 'q' }] }, '/events/0/recordId'],
   [{ events: [{ type: 'view', queryId: 'q', recordId: 'P', position: 0 }] }, '/events/0/position'],
   [{ events: [{ type: 'view', queryId: 'q', recordId: 'P', who: 'me' }] }, '/events/0/who'],
 ])('%j is refused', (body, pointer) => {

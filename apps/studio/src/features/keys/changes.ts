@@ -29,6 +29,8 @@ const CHANGES: readonly [method: string, path: RegExp, words: (entry: AuditEntry
   ['PUT', /\/field-rules$/, () => 'Changed the field rules'],
   ['PUT', /\/judgements$/, () => 'Replaced the judgements'],
   ['PATCH', /\/judgements$/, () => 'Changed judgements'],
+  ['POST', /\/insights\/searches$/, ({ detail }) => `Brought ${detail?.searches ?? 'some'} searches of visitors`],
+  ['DELETE', /\/insights$/, ({ detail }) => `Erased ${detail?.erased ?? 'some'} searches of visitors`],
   ['POST', /^\/keys$/, ({ detail }) => `Made the key ${detail?.label ?? ''}`.trim()],
   ['DELETE', /^\/keys\//, () => 'Deleted a key'],
   ['POST', /^\/interfaces$/, ({ detail }) => `Made the search page ${detail?.slug ?? ''}`.trim()],

@@ -3,6 +3,7 @@ import { masked } from '@yucca/engine/visitors';
 import type { Logger } from 'pino';
 import { max } from 'drizzle-orm';
 import type { Db } from '../db/open';
+import { Failure } from '../failure';
 import type { AnsweredSearches } from '../insights/answered-searches';
 import type { AnsweredQueries, AnsweredQuery } from '../past-queries/answered-queries';
 import type { PastQueries } from '../past-queries/past-queries';
@@ -20,6 +21,14 @@ export interface VisitorEventsParts {
   log: Pick<Logger, 'warn'>;
 }
 
+/** Of a search it has to be known whose it was, of all else which record it was done with. */
+function requireComplete({ type, recordId, session }: VisitorEvent, i: number): void {
+  const missing = type === 'search' ? session === undefined && 'session' : recordId === undefined && 'recordId';
+  if (missing === false) return;
+  const parts = [{ pointer: `/events/${i}/${missing}`, detail: 'is missing' }];
+  throw new Failure('invalid', `Event ${i + 1} has no ${missing}, which events of the type ${type} need.`, parts);
+}
+
 /** What visitors did with answers, as their pages tell it. */
 export class VisitorEvents {
   readonly #parts: VisitorEventsParts;
@@ -30,8 +39,9 @@ export class VisitorEvents {
     this.#parts = parts;
   }
 
-  /** Takes events in; returns how many. All of them or none. */
+  /** Takes events in; returns how many. All of them or none. Throws a Failure for one that lacks what its type needs. */
   take(events: readonly VisitorEvent[], now = Date.now()): number {
+    events.forEach(requireComplete);
     const timely = events
       .map((event) => ({ ...event, told: event.at === undefined ? now : Date.parse(event.at) }))
       .filter(({ told }) => Math.abs(now - told) <= MOST_AGE_MS);
