@@ -69,8 +69,8 @@ export interface Verdict {
 
 /**
  * What wins tell, ties left out. The evidence against "both are as good" is the likelihood of the wins under every
- * other share alike (a uniform mixture) over that under one half; by Ville's inequality it passes 1/α at any time with a
- * probability of α at the most (Robbins, "Statistical methods related to the law of the iterated logarithm", 1970).
+ * other share alike (a uniform mixture) over that under one half; by Ville's inequality it passes 1/α at any time with
+ * a probability of α at the most (Robbins, "Statistical methods related to the law of the iterated logarithm", 1970).
  */
 export function verdictOf(winsOfA: number, winsOfB: number): Verdict {
   const all = winsOfA + winsOfB;

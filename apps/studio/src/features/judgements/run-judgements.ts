@@ -5,7 +5,10 @@ import { api } from '@/ui/api';
 /** Queries asked in one go: small enough that progress is seen and leaving stops the rest. */
 const AT_ONCE = 40;
 
-/** Scores the queries in parts, by whose judgements is asked for; `onPart` hears what is there so far. Stops when `signal` fires. */
+/**
+ * Scores the queries in parts, by whose judgements is asked for; `onPart` hears what is there so far. Stops when `signal`
+ * fires.
+ */
 export async function runJudgements(
   collection: string,
   queries: readonly string[],

@@ -39,7 +39,9 @@ export class VisitorEvents {
     this.#parts = parts;
   }
 
-  /** Takes events in; returns how many. All of them or none. Throws a Failure for one that lacks what its type needs. */
+  /**
+   * Takes events in; returns how many. All of them or none. Throws a Failure for one that lacks what its type needs.
+   */
   take(events: readonly VisitorEvent[], now = Date.now()): number {
     events.forEach(requireComplete);
     const timely = events
