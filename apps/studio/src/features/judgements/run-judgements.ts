@@ -6,8 +6,8 @@ import { api } from '@/ui/api';
 const AT_ONCE = 40;
 
 /**
- * Scores the queries in parts, by whose judgements is asked for; `onPart` hears what is there so far. Stops when `signal`
- * fires.
+ * Scores the queries in parts, by whose judgements is asked for; `onPart` hears what is there so far. Stops when
+ * `signal` fires.
  */
 export async function runJudgements(
   collection: string,
