@@ -7,8 +7,7 @@ import { Options, ServiceBuilder, type Driver } from 'selenium-webdriver/chrome.
 export type Browser = WebDriver & Driver;
 
 /**
- * Starts headless Chromium with a page of exactly this size. `hosts`: names that lead to an address of this machine;
- * `hidden`: a private window.
+ * Starts headless Chromium with a page of exactly this size. `hosts`: names that lead to an address of this machine.
  */
 export async function startBrowser({
   width = 1280,
@@ -16,7 +15,6 @@ export async function startBrowser({
   javascript = true,
   dark = false,
   hosts = {} as Record<string, string>,
-  hidden = false,
 } = {}): Promise<Browser> {
   const options = new Options();
   options.setChromeBinaryPath(process.env.CHROME_PATH ?? '/usr/bin/chromium');
@@ -36,7 +34,6 @@ export async function startBrowser({
   );
   const rules = Object.entries(hosts).map(([name, address]) => `MAP ${name} ${address}`);
   if (rules.length > 0) options.addArguments(`--host-resolver-rules=${rules.join(', ')}`);
-  if (hidden) options.addArguments('--incognito');
   if (!javascript) options.setUserPreferences({ 'profile.managed_default_content_settings.javascript': 2 });
   const browser = (await new Builder()
     .forBrowser('chrome')

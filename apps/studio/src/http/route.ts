@@ -53,7 +53,7 @@ class Context implements RouteContext {
   get asking(): Asking {
     const { filter } = this.caller;
     const { signal, headers } = this.request;
-    return { signal, unnoted: asksNotToBeNoted(headers), ...(filter === null ? {} : { forcedFilter: filter }) };
+    return { signal, unnoted: () => asksNotToBeNoted(headers), ...(filter === null ? {} : { forcedFilter: filter }) };
   }
 }
 

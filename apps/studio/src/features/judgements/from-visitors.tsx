@@ -1,6 +1,7 @@
 import type { Collection, JudgedQuery, VisitorJudgements } from '@yucca/contract';
 import { meanScores } from '@yucca/engine/judge';
 import { useEffect, useState } from 'react';
+import { rangeOf } from '@/features/insights/range';
 import { useTold } from '@/features/insights/use-told';
 import { counted } from '@/ui/format';
 import { QueryTable } from './query-table';
@@ -18,7 +19,8 @@ export function FromVisitors({
   onChoose: (query: string) => void;
 }) {
   const { name, generation, draftChanged } = collection;
-  const { value, problem } = useTold<VisitorJudgements>(`/collections/${name}/insights/judgements?${last90Days()}`);
+  const [last90Days] = useState(() => new URLSearchParams({ ...rangeOf('90', new Date().toISOString().slice(0, 10)) }));
+  const { value, problem } = useTold<VisitorJudgements>(`/collections/${name}/insights/judgements?${last90Days}`);
   const [scores, setScores] = useState<ReadonlyMap<string, JudgedQuery>>(new Map());
   const [failed, setFailed] = useState<string | null>(null);
   useEffect(() => {
@@ -69,8 +71,3 @@ export function FromVisitors({
 }
 
 const percent = (share: number | undefined): string => (share === undefined ? 'none' : `${Math.round(share * 100)}%`);
-
-function last90Days(): URLSearchParams {
-  const from = new Date(Date.now() - 89 * 86_400_000).toISOString().slice(0, 10);
-  return new URLSearchParams({ from });
-}

@@ -10,6 +10,7 @@ import {
   type PastSearch,
   type VisitorJudgements,
 } from '@yucca/contract';
+import { LRUCache } from 'lru-cache';
 import type { Collections } from '../collections/collections';
 import { Failure } from '../failure';
 import type { SearchService } from '../search/search';
@@ -45,6 +46,8 @@ const AT_ONCE = 4;
 /** What visitors looked for, and what they missed. */
 export class InsightsService {
   readonly #parts: Parts;
+  /** A run asks for its judgements part by part; each would make the model anew. */
+  readonly #judged = new LRUCache<string, VisitorJudgements>({ max: 20, ttl: 60_000 });
 
   constructor(parts: Parts) {
     this.#parts = parts;
@@ -123,13 +126,19 @@ export class InsightsService {
   /** Judgements that visitors' clicks make; nothing of them is stored. */
   async judgements(name: string, range: DayRange): Promise<VisitorJudgements> {
     const scope = this.#scope(name, range, '');
+    const asked = JSON.stringify(scope);
+    const known = this.#judged.get(asked);
+    if (known) return known;
     await this.#parts.written();
-    return this.#parts.scan().call('visitorJudgements', [scope]);
+    const judged = await this.#parts.scan().call('visitorJudgements', [scope]);
+    this.#judged.set(asked, judged);
+    return judged;
   }
 
   /** Counts searches that were meant, of another time or another system. */
   async import(name: string, searches: readonly PastSearch[]): Promise<void> {
     const id = this.#parts.collections.idOf(name);
+    this.#judged.clear();
     await this.#parts.writer.call('importSearches', [id, this.#parts.secret, [...searches]]);
   }
 
@@ -137,6 +146,7 @@ export class InsightsService {
   async erase(name: string, what: { session?: string; viewer?: string; query?: string }): Promise<number> {
     const id = this.#parts.collections.idOf(name);
     await this.#parts.written();
+    this.#judged.clear();
     return this.#parts.writer.call('eraseInsights', [id, this.#parts.secret, what]);
   }
 

@@ -53,6 +53,37 @@ function statements(db: Db) {
       .innerJoin(searchLog, eq(searchLog.queryId, visitorEvents.queryId))
       .where(and(ne(visitorEvents.type, 'view'), lte(visitorEvents.id, value('upTo'))))
       .prepare(),
+    settle: db
+      .insert(settledSearches)
+      .values({
+        at: value('at'),
+        lastAt: value('lastAt'),
+        collectionId: value('collectionId'),
+        session: value('session'),
+        visitor: value('visitor'),
+        text: value('text'),
+        words: value('words'),
+        total: value('total'),
+        ms: value('ms'),
+        tags: value('tags'),
+        chosen: value('chosen'),
+        weight: value('weight'),
+      })
+      .returning()
+      .prepare(),
+    // Whatever may change of a settled search, in one.
+    change: db
+      .update(settledSearches)
+      .set({
+        lastAt: sql`${value('lastAt')}`,
+        choices: sql`${value('choices')}`,
+        clicks: sql`${value('clicks')}`,
+        firstPlace: sql`${value('firstPlace')}`,
+        conversions: sql`${value('conversions')}`,
+        refinedTo: sql`${value('refinedTo')}`,
+      })
+      .where(eq(id, value('id')))
+      .prepare(),
     answered: db
       .insert(settledAnswers)
       .values({ queryId: value('queryId'), searchId: value('searchId') })
@@ -247,20 +278,18 @@ export class SearchCounter {
     const before = this.#ask.lastOfVisit.get({ session: facts.session, collectionId: facts.collectionId });
     const since = before ? facts.at - before.lastAt : Infinity;
     if (before && before.words === facts.words && since < SAME_SEARCH_MS) {
-      this.#db.update(settledSearches).set({ lastAt: facts.at }).where(eq(settledSearches.id, before.id)).run();
+      before.lastAt = facts.at;
+      this.#ask.change.run({ ...before });
       if (facts.choices !== null && facts.choices !== before.choices) this.#chose(before, facts.choices);
       return before;
     }
     const { choices, ...plain } = facts;
-    const row = this.#db
-      .insert(settledSearches)
-      .values({ ...plain, choices: null })
-      .returning()
-      .get();
+    const row = this.#ask.settle.get({ ...plain });
     this.#counts.search(row);
     if (choices !== null) this.#chose(row, choices);
     if (before && before.clicks === 0 && before.refinedTo === null && since < REFINED_MS) {
-      this.#db.update(settledSearches).set({ refinedTo: row.id }).where(eq(settledSearches.id, before.id)).run();
+      before.refinedTo = row.id;
+      this.#ask.change.run({ ...before });
       this.#counts.refined(before, row);
     }
     return row;
@@ -274,7 +303,7 @@ export class SearchCounter {
     if (more.length === 0) return;
     this.#counts.choices(row, more);
     row.choices = JSON.stringify(asSelect([...known, ...more]));
-    this.#db.update(settledSearches).set({ choices: row.choices }).where(eq(settledSearches.id, row.id)).run();
+    this.#ask.change.run({ ...row });
   }
 
   #did(row: SettledRow, { type, recordId, position }: EventRow): void {
@@ -290,15 +319,13 @@ export class SearchCounter {
       this.#counts.acted(row, { clicked: 1, place: row.firstPlace });
     }
     row.clicks++;
-    const { clicks, firstPlace } = row;
-    this.#db.update(settledSearches).set({ clicks, firstPlace }).where(eq(settledSearches.id, row.id)).run();
+    this.#ask.change.run({ ...row });
   }
 
   #convert(row: SettledRow): void {
     row.conversions++;
     this.#counts.acted(row, { conversions: 1 });
-    const { conversions } = row;
-    this.#db.update(settledSearches).set({ conversions }).where(eq(settledSearches.id, row.id)).run();
+    this.#ask.change.run({ ...row });
   }
 
   #forget(row: SettledRow): void {

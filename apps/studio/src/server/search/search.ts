@@ -26,7 +26,7 @@ import { SearchCancelled, type Question, type Run, type Searchers } from './sear
  * Who asks, as far as a search minds: the condition of the key, a signal that fires when the caller has gone, and
  * whether what is asked stays out of insights.
  */
-export type Asking = Pick<QueryContext, 'forcedFilter'> & { signal?: HangUp | undefined; unnoted?: boolean };
+export type Asking = Pick<QueryContext, 'forcedFilter'> & { signal?: HangUp | undefined; unnoted?: () => boolean };
 
 /** Past queries read for a completion: some may find nothing any more. */
 const PAST_QUERIES_READ = 20;
@@ -180,7 +180,7 @@ export class SearchService {
       tags = [],
       by,
     } = request;
-    if (!record || version !== 'live' || asking.unnoted || (q === '' && session === null)) return;
+    if (!record || version !== 'live' || (q === '' && session === null) || asking.unnoted?.()) return;
     const { collections, noted } = this.#parts;
     const facts = { at: Date.now(), collectionId: collections.idOf(name), queryId, viewer, q, select, total, ms };
     noted.note({ ...facts, tags, chosen: by === 'completion' }, session);
