@@ -16,7 +16,7 @@ export const inspectionSchema = object({
   }),
   fields: listOf(
     object({
-      path: text,
+      path: saying('A field of the file, or one that a rule would make of others.', text),
       types: saying('JSON types of its values, the most frequent first.', listOf(text)),
       samples: saying('The first of its values, as text.', listOf(text)),
       proposals: saying(

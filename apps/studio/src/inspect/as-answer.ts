@@ -1,4 +1,4 @@
-import type { FieldRule, InspectionAnswer, RecordJson } from '@yucca/contract';
+import type { InspectionAnswer, RecordJson } from '@yucca/contract';
 import { hasDottedNames, type Inspection } from './inspect-file';
 
 /** Values of a field that are shown, and how much of each. */
@@ -20,14 +20,15 @@ export function asAnswer(inspection: Extract<Inspection, { ok: true }>): Inspect
     charset,
     at: places.map(({ pointer, records: found }) => ({ pointer, records: found })),
     key: { ...key, unique: key.field !== null && isUnique(records, key.field) },
-    fields: fields.map((path) => {
+    // Those there are, and those that a rule would make.
+    fields: [...new Set([...fields, ...rules.map(({ rule }) => rule.field)])].map((path) => {
       const values = sample.flatMap((record) => (record[path] === undefined ? [] : [record[path]]));
       return {
         path,
         types: typesOf(values),
         samples: values.slice(0, SAMPLES.most).map((value) => textOf(value).slice(0, SAMPLES.letters)),
         proposals: rules
-          .filter(({ rule }) => homeOf(rule, fields) === path)
+          .filter(({ rule }) => rule.field === path)
           .map(({ rule, reason, isDoubtful }) => ({ rule, reason, ...(isDoubtful && { doubtful: true }) })),
       };
     }),
@@ -36,10 +37,6 @@ export function asAnswer(inspection: Extract<Inspection, { ok: true }>): Inspect
     load: { type: `${mediaType}; charset=${charset}`, query: query.toString() },
   };
 }
-
-/** The field a rule is told with: its own, or for one that makes a field the first that it is made from. */
-const homeOf = (rule: FieldRule, fields: readonly string[]): string | undefined =>
-  fields.includes(rule.field) || rule.as !== 'position' ? rule.field : rule.from?.[0];
 
 const textOf = (value: unknown): string => (typeof value === 'string' ? value : JSON.stringify(value));
 
