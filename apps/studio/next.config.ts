@@ -12,7 +12,10 @@ const config: NextConfig = {
   // Pages of other sites fetch it as a module, which browsers ask leave for.
   headers: () =>
     Promise.resolve([
-      { source: '/yucca-search-more.js', headers: [{ key: 'Access-Control-Allow-Origin', value: '*' }] },
+      {
+        source: '/yucca-search-:part(more|insights).js',
+        headers: [{ key: 'Access-Control-Allow-Origin', value: '*' }],
+      },
     ]),
 };
 

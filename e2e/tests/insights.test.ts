@@ -1,6 +1,8 @@
 /** Insights from outside: what visitors do on a page is counted once, and a failure leads to its repair. */
-import type { InsightItem, Insights, Page, PastSearch } from '@yucca/contract';
-import { By, Key } from 'selenium-webdriver';
+import type { InsightItem, Insights, Page, PastSearch, SearchAnswer, VisitorTrial } from '@yucca/contract';
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { By, Key, type WebElement } from 'selenium-webdriver';
 import { setTheme, startBrowser, type Browser } from '../src/browser';
 import { Person } from '../src/person';
 import { loadPlants, Server, somePlants } from '../src/server';
@@ -13,6 +15,7 @@ const { see, seeText, press, until, violations } = new Person(() => browser);
 beforeAll(async () => {
   server = await new Server().start();
   await loadPlants(server, 'plants', somePlants());
+  await loadPlants(server, 'quiet', somePlants(60));
   browser = await startBrowser();
   // This one is driven by a program; it stands for one that is not.
   const { userAgent } = (await browser.sendAndGetDevToolsCommand('Browser.getVersion', {})) as unknown as { userAgent: string }; // prettier-ignore
@@ -167,8 +170,55 @@ test('what visitors open becomes judgements, apart from those by hand', async ()
   expect(judgements.map(({ query }) => query)).not.toContain('mint');
 });
 
+/** A page of another site with the element on it. */
+async function elsewhere(attributes: string): Promise<{ address: string; close: () => void }> {
+  const site = createServer((_, response) =>
+    response.setHeader('Content-Type', 'text/html').end(
+      `<!doctype html><title>Shop</title><script src="${server.base}/yucca-search.js" defer></script>
+       <yucca-search server="${server.base}" interface="plants" ${attributes}></yucca-search>`,
+    ),
+  );
+  await new Promise<void>((resolve) => site.listen(0, '127.0.0.1', resolve));
+  const { port } = site.address() as AddressInfo;
+  return { address: `http://127.0.0.1:${port}/`, close: () => void site.close() };
+}
+
+async function inElement(selector: string): Promise<WebElement> {
+  let found: WebElement | null = null;
+  await until(async () => {
+    const script = 'return document.querySelector("yucca-search")?.shadowRoot?.querySelector(arguments[0])';
+    found = await browser.executeScript<WebElement | null>(script, selector);
+    return found !== null;
+  });
+  return found!;
+}
+
+test('the element on a page of another site tells what visitors do there, unless its page says no', async () => {
+  const { secret } = await server.json<{ secret: string }>('POST', '/keys', { label: 'Shop', rights: ['search'] });
+  const before = (await insights()).totals;
+  for (const [attributes, told] of [
+    [`key="${secret}" insights="off"`, 0],
+    [`key="${secret}"`, 1],
+  ] as const) {
+    const site = await elsewhere(attributes);
+    try {
+      await browser.get(site.address);
+      const field = await inElement('[role=combobox]');
+      for (const letter of 'lavender') await field.sendKeys(letter);
+      await until(async () => (await browser.getCurrentUrl()).includes('q=lavender'));
+      await field.sendKeys(Key.ESCAPE);
+      await (await inElement('[data-part=card] h2 a')).click();
+      await until(async () => (await browser.getCurrentUrl()).includes('/r/'));
+      await until(async () => (await insights()).totals.clicked === before.clicked + told);
+    } finally {
+      site.close();
+    }
+  }
+  const of = (await list('asked')).items.filter(({ query }) => query === 'lavender');
+  expect(of).toMatchObject([{ count: 1, clicked: 1 }]);
+});
+
 test('a collection nobody has searched says what to do; a range and a list stand in the address', async () => {
-  await loadPlants(server, 'quiet', somePlants(3));
   await browser.get(`${server.base}/c/quiet/insights`);
   await seeText('Nobody has searched yet');
   expect(await violations()).toEqual([]);
@@ -179,4 +229,37 @@ test('a collection nobody has searched says what to do; a range and a list stand
   await browser.navigate().refresh();
   await see(By.css('button[aria-pressed=true]'));
   expect(await (await see(By.css('nav[aria-label=Lists] [aria-current=true]'))).getText()).toBe('Most asked');
+});
+
+test('live against draft on visitors: begun, watched and ended on the screen', async () => {
+  await browser.get(`${server.base}/c/quiet/insights`);
+  expect(await browser.findElements(By.css('[aria-label="Trial with visitors"]'))).toEqual([]);
+  const live = await server.json<SearchAnswer>('GET', '/collections/quiet/search?q=rose&size=50');
+  const last = live.results.at(-1)!.id;
+  // Visitors will open what the draft alone puts first.
+  await server.api('PATCH', '/collections/quiet/tuning/draft?wait=true', {
+    placements: [{ name: 'last-first', when: { query: 'rose', is: 'exact' }, lift: [`id = '${last}'`] }],
+  });
+  await browser.navigate().refresh();
+  await press('Try the draft on visitors');
+  await seeText('0 visits opened what one side alone put there.');
+  for (let n = 0; n < 12; n++) {
+    const asked = { q: 'rose', session: `visit ${n}`, size: 50 };
+    const { queryId, results } = await server.json<SearchAnswer>('POST', '/collections/quiet/search', asked);
+    expect(new Set(results.map(({ id }) => id)).size).toBe(live.results.length);
+    const event = { type: 'click', queryId, recordId: last, position: 1, session: `visit ${n}`, id: `open ${n}` };
+    // Told twice, counted once.
+    await server.api('POST', '/events', { events: [event, event] });
+  }
+  await seeText('12 visits opened what one side alone put there.');
+  await seeText('The draft is preferred, 99% sure.');
+  expect(await violations()).toEqual([]);
+  await setTheme(browser, 'dark');
+  expect(await violations()).toEqual([]);
+  await setTheme(browser, 'light');
+  await press('Stop');
+  await seeText('Stopped on');
+  await seeText('Publish the draft');
+  const ended = await server.json<VisitorTrial>('GET', '/collections/quiet/visitor-trial');
+  expect(ended).toMatchObject({ state: 'ended', ended: 'stopped', wins: { live: 0, draft: 12 }, preferred: 'draft' });
 });

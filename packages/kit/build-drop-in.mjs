@@ -7,8 +7,8 @@ import { fileURLToPath } from 'node:url';
 
 const source = (name) => path.join(path.dirname(fileURLToPath(import.meta.url)), 'src', name);
 
-/** Components that few pages use: the drop-in fetches them when its page does. */
-const FEW_USE = /\/(result-map|near-choice|facet-dates|facet-select|facet-steps|more-results)\.tsx$/;
+/** What few pages use: the drop-in fetches it when its page does. */
+const FEW_USE = /\/(result-map|near-choice|facet-dates|facet-select|facet-steps|more-results|pages-up-to)\.tsx?$/;
 
 const fetchedLater = {
   name: 'fetched-later',
@@ -18,8 +18,8 @@ const fetchedLater = {
 };
 
 /**
- * The drop-in: the same components, drawn by Preact so that the script stays small; beside it, the script with what few
- * pages use, unless there is none. `entry` defines the element.
+ * The drop-in: the same components, drawn by Preact so that the script stays small; beside it, unless there is none,
+ * the script with what few pages use and the one that tells what visitors do. `entry` defines the element.
  */
 export async function buildDropIn(entry, outfile, hasMore = true) {
   const shared = {
@@ -32,6 +32,7 @@ export async function buildDropIn(entry, outfile, hasMore = true) {
     logLevel: 'error',
   };
   const more = outfile.replace(/\.js$/, '-more.js');
+  const insights = outfile.replace(/\.js$/, '-insights.js');
   await build({
     ...shared,
     entryPoints: [entry],
@@ -58,10 +59,19 @@ export async function buildDropIn(entry, outfile, hasMore = true) {
       },
       plugins: [minifiedStyles],
     });
+    await build({ ...shared, entryPoints: [source('insights.ts')], outfile: insights, format: 'esm' });
   }
   // A second, slower look takes another three per cent off what goes over the line.
   const compress = { passes: 3, pure_getters: true, unsafe_arrows: true };
-  for (const [file, module] of [[outfile, false], ...(hasMore ? [[more, true]] : [])]) {
+  for (const [file, module] of [
+    [outfile, false],
+    ...(hasMore
+      ? [
+          [more, true],
+          [insights, true],
+        ]
+      : []),
+  ]) {
     const { code } = await minify(readFileSync(file, 'utf8'), { ecma: 2020, compress, toplevel: true, module });
     writeFileSync(file, code);
   }

@@ -73,7 +73,13 @@ async function buildPackage() {
         license,
         description: 'Search-as-you-type for your page: client, state, address, autocomplete, components.',
         type: 'module',
-        sideEffects: ['*.css', './yucca-search.js', './yucca-search-more.js', './yucca-search-field.js'],
+        sideEffects: [
+          '*.css',
+          './yucca-search.js',
+          './yucca-search-more.js',
+          './yucca-search-insights.js',
+          './yucca-search-field.js',
+        ],
         exports: {
           '.': entry('index'),
           './insights': entry('insights'),
@@ -83,6 +89,7 @@ async function buildPackage() {
           './lens.css': './lens.css',
           './yucca-search.js': './yucca-search.js',
           './yucca-search-more.js': './yucca-search-more.js',
+          './yucca-search-insights.js': './yucca-search-insights.js',
           './yucca-search-field.js': './yucca-search-field.js',
         },
         dependencies: { 'json-schema-to-ts': types['json-schema-to-ts'] },

@@ -10,8 +10,11 @@ const failing = (query: string, more: Partial<Failing> = {}, words: object[] = [
   opened: [],
   ...more,
 });
+/** All but the rule, which any query of several words may be mended by. */
+const ideas = (one: Failing, tuning: Parameters<typeof ideasFor>[1] = {}) =>
+  ideasFor(one, tuning).filter(({ kind }) => kind !== 'rule');
 const whats = (one: Failing, tuning: Parameters<typeof ideasFor>[1] = {}): string[] =>
-  ideasFor(one, tuning).map(({ what }) => what);
+  ideas(one, tuning).map(({ what }) => what);
 
 test('what visitors asked next and found', () => {
   const next = [
@@ -20,7 +23,7 @@ test('what visitors asked next and found', () => {
     { text: 'briar', count: 4, found: 0 },
     { text: 'a rose that climbs up a wall', count: 3, found: 3 },
   ];
-  const [idea, ...others] = ideasFor(failing('Hound brier', { next }), {});
+  const [idea, ...others] = ideas(failing('Hound brier', { next }), {});
   expect(others).toEqual([]);
   expect(idea).toMatchObject({
     kind: 'synonym',
@@ -28,7 +31,7 @@ test('what visitors asked next and found', () => {
     add: { synonyms: [{ kind: 'oneWay', from: ['hound brier'], to: ['dog rose'] }] },
   });
   // Taken once, it is not proposed again.
-  expect(ideasFor(failing('hound brier', { next }), withAdded({}, idea!.add))).toEqual([]);
+  expect(ideas(failing('hound brier', { next }), withAdded({}, idea!.add))).toEqual([]);
   // A single visitor is enough where there was no other.
   expect(whats(failing('briar', { next: [{ text: 'rose', count: 1, found: 1 }] }))).toHaveLength(1);
 });
@@ -52,4 +55,37 @@ test('one record that visitors look for further down', () => {
   expect(whats(failing('rose', { opened: [{ ...wanted, opened: 4 }] }))).toEqual([]);
   expect(whats(failing('rose', { opened: [{ ...wanted, meanRank: 2 }] }))).toEqual([]);
   expect(whats(failing('rose', { opened: Array.from({ length: 5 }, (_, i) => ({ ...wanted, recordId: `P-${i}` })) }))).toEqual([]); // prettier-ignore
+});
+
+test('a looser rule where all words are required and no record has them all', () => {
+  const rule = (query: string, tuning = {}, total = 0): string[] =>
+    ideasFor({ ...failing(query), answer: { ...failing(query).answer, total } }, tuning)
+      .filter(({ kind }) => kind === 'rule')
+      .map(({ what }) => what);
+  expect(rule('toxic to cats')).toEqual(['Words: most of them have to match, not all']);
+  expect(rule('cats')).toEqual([]);
+  expect(rule('toxic to cats', {}, 3)).toEqual([]);
+  expect(rule('toxic to cats', { words: { require: 'most' } })).toEqual([]);
+  const [idea] = ideasFor(failing('toxic to cats'), {});
+  expect(withAdded({ words: { require: 'all', prefix: 'none' } }, idea!.add).words).toEqual({
+    require: 'most',
+    prefix: 'none',
+  });
+});
+
+test('a record that lacks the word visitors came with', () => {
+  const opened = [{ recordId: 'P-3', opened: 7, meanRank: 1 }, { recordId: 'P-4', opened: 2, meanRank: 2 }]; // prettier-ignore
+  const [idea, ...others] = ideas(failing('houseplant', { openedNext: { indoor: opened } }), {});
+  expect(others).toEqual([]);
+  expect(idea).toMatchObject({
+    kind: 'record',
+    what: 'Record: write “houseplant” into P-3',
+    reason: 'It does not hold the word, and 7 of 9 results opened for “indoor”, asked next, are this record.',
+    add: {},
+    first: ['P-3'],
+  });
+  // Too few, or spread over many: nothing is said.
+  expect(whats(failing('houseplant', { openedNext: { indoor: [{ ...opened[0]!, opened: 4 }] } }))).toEqual([]);
+  const many = Array.from({ length: 5 }, (_, i) => ({ recordId: `P-${i}`, opened: 3, meanRank: 1 }));
+  expect(whats(failing('houseplant', { openedNext: { indoor: many } }))).toEqual([]);
 });

@@ -33,6 +33,7 @@ export * from './tuning.ts';
 export * from './tuning-changes.ts';
 export * from './trial.ts';
 export * from './typo-examples.ts';
+export * from './visitor-trial.ts';
 export * from './whereabouts.ts';
 export * from './whole-formats.ts';
 export * from './with-property.ts';

@@ -119,13 +119,15 @@ export type VisitorJudgements = Of<typeof visitorJudgementsSchema>;
 
 /** How a query that fails may be mended. */
 export const insightProposalSchema = object({
-  kind: oneOf('synonym', 'spelling', 'placement'),
+  kind: oneOf('synonym', 'spelling', 'rule', 'placement', 'record'),
   what: saying('What would be added, for a person.', text),
   reason: saying('Why, as a sentence.', text),
   effect: saying('What it would do, in figures.', text),
   add: saying(
-    'What to append to the lists of the tuning.',
-    as<{ synonyms?: SynonymGroup[]; placements?: PlacementDocument[] }>({ type: 'object' }),
+    'What to append to the lists of the tuning, and the rule for words to put in the place of its own. Empty for a record that is to be changed by hand.',
+    as<{ synonyms?: SynonymGroup[]; placements?: PlacementDocument[]; words?: TuningDocument['words'] }>({
+      type: 'object',
+    }),
   ),
   first: saying('Keys of the first records that it would find.', listOf(text)),
 });
@@ -134,9 +136,10 @@ export type InsightProposal = Of<typeof insightProposalSchema>;
 /** A tuning with what a proposal adds to its lists. */
 export const withAdded = (
   tuning: TuningDocument,
-  { synonyms, placements }: InsightProposal['add'],
+  { synonyms, placements, words }: InsightProposal['add'],
 ): TuningDocument => ({
   ...tuning,
+  ...(words && { words: { ...tuning.words, ...words } }),
   ...(synonyms && { synonyms: [...(tuning.synonyms ?? []), ...synonyms] }),
   ...(placements && { placements: [...(tuning.placements ?? []), ...placements] }),
 });

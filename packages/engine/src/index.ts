@@ -6,6 +6,7 @@ export { checkRequest } from './query/check.ts';
 export type { Generation } from './segment/generation.ts';
 export { SearchCancelledError, SearchRequestError, type EngineAnswer, type QueryContext } from './query/context.ts';
 export { keysPage, keysWhere } from './query/keys-where.ts';
+export { interleaved, type InterleavedAnswer } from './query/interleaved.ts';
 export { sampleWords } from './query/sample-words.ts';
 export { searchFacet } from './query/facet-search.ts';
 export { search } from './query/search.ts';

@@ -1,5 +1,5 @@
 import { unless } from '@yucca/contract';
-import type { VisitorEvent } from '@yucca/contract';
+import type { SearchRequest, VisitorEvent } from '@yucca/contract';
 import type { YuccaClient } from './client.ts';
 
 export interface InsightsOptions {
@@ -114,13 +114,18 @@ export function createInsights({
     active: true,
     session,
     viewer,
-    noting: (client, slug, chosen) => ({
-      ...client,
-      search: (collection, request, signal) => {
+    noting: (client, slug, chosen) => {
+      const noted = <R extends SearchRequest>(request: R): R => {
         const by = chosen !== undefined && chosen() === request.q ? { by: 'completion' as const } : {};
-        return client.search(collection, { ...request, ...by, session, viewer, tags: tagsOf(slug) }, signal);
-      },
-    }),
+        return { ...request, ...by, session, viewer, tags: tagsOf(slug) };
+      };
+      return {
+        ...client,
+        search: (collection, request, signal) => client.search(collection, noted(request), signal),
+        // What stands beside the results of a page was not asked for by itself.
+        multiSearch: ([first, ...rest], signal) => client.multiSearch(first ? [noted(first), ...rest] : [], signal),
+      };
+    },
     search: (queryId, slug) => tell({ type: 'search', queryId, viewer, tags: tagsOf(slug) }),
     view(queryId, recordId, position) {
       const name = `${queryId} ${recordId}`;

@@ -130,3 +130,24 @@ test.each([[{ doNotTrack: '1' }], [{ globalPrivacyControl: true }]])(
     expect([sessionStorage.length, localStorage.length]).toEqual([0, 0]);
   },
 );
+
+test('a search of several collections is noted once, as one of the first', async () => {
+  const insights = createInsights({ page: page().page });
+  const asked: object[][] = [];
+  const client = { multiSearch: (queries: object[]) => Promise.resolve(void asked.push(queries)) };
+  const noting = insights.noting(client as unknown as YuccaClient, 'nursery', () => 'rose');
+  await noting.multiSearch([{ collection: 'plants', q: 'rose' }, { collection: 'guides', q: 'rose' }]); // prettier-ignore
+  await noting.multiSearch([]);
+  expect(asked[0]).toEqual([
+    {
+      collection: 'plants',
+      q: 'rose',
+      by: 'completion',
+      session: insights.session,
+      viewer: insights.viewer,
+      tags: ['page:nursery', 'width:phone'],
+    },
+    { collection: 'guides', q: 'rose' },
+  ]);
+  expect(asked[1]).toEqual([]);
+});

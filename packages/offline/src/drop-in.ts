@@ -39,6 +39,12 @@ async function read(base: string): Promise<OfflineClient> {
 }
 
 class OfflineSearch extends YuccaSearch {
+  override connectedCallback(): void {
+    // There is nobody to tell.
+    this.setAttribute('insights', 'off');
+    super.connectedCallback();
+  }
+
   /** All records are shown by one file, which is told the collection too. */
   protected override recordHref(): (record: ShownRecord) => string {
     const page = this.getAttribute('records') ?? 'record.html';

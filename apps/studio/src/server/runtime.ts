@@ -9,9 +9,11 @@ import { Clock } from './clock';
 import { readConfig, type Config } from './config';
 import { migrateDb, openDb, type Db } from './db/open';
 import { AnsweredSearches } from './insights/answered-searches';
+import { hashedId } from './insights/hashed-id';
 import { InsightsService } from './insights/insights';
 import { SearchLog } from './insights/search-log';
 import { IndexManager } from './index/index-manager';
+import { VisitorTrials } from './visitor-trials/visitor-trials';
 import { VisitorEvents } from './visitor-events/visitor-events';
 import { FieldRules } from './field-rules/field-rules';
 import { Handovers } from './handover/handovers';
@@ -64,6 +66,7 @@ export interface Runtime {
   judgements: Judgements;
   visitorEvents: VisitorEvents;
   insights: InsightsService;
+  visitorTrials: VisitorTrials;
   loadFiles: LoadFiles;
   tasks: Tasks;
   search: SearchService;
@@ -145,7 +148,17 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
   const pastQueries = new PastQueries({ db });
   const searchLog = new SearchLog();
   const noted = new AnsweredSearches(searchLog);
+  const sealer = KeySealer.of(dataDir);
+  const visitorSecret = sealer.secretFor('visitors').toString('base64url');
+  const visitorTrials = new VisitorTrials({
+    db,
+    collections,
+    indexManager,
+    tunings,
+    hashed: (id) => hashedId(visitorSecret, id),
+  });
   const search = new SearchService({
+    trials: visitorTrials,
     clock,
     collections,
     indexManager,
@@ -160,7 +173,6 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
   const sessions = new Sessions({ db, password: config.password, clock });
   const print = (text: string): void => void process.stdout.write(text);
   if (!config.loopback || config.publicUrl !== null) sessions.offerCode(print);
-  const sealer = KeySealer.of(dataDir);
   const keys = new Keys({ db, adminKey: config.adminKey, sealer, clock });
   const previews = new PreviewTokens(sealer.secretFor('previews'), clock);
   const interfaces = new Interfaces({ db, collections, tunings, previews });
@@ -191,6 +203,7 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
       .then(({ state }) => log.info({ state }, 'checked the database, because the last stop was not clean'))
       .catch((error: Error) => log.error({ error: error.message }, 'the database could not be checked'));
   const visitorEvents = new VisitorEvents({
+    trials: visitorTrials,
     db,
     answered,
     noted,
@@ -198,7 +211,6 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
     isWorthOffering: (query) => search.isWorthOffering(query),
     log,
   });
-  const visitorSecret = sealer.secretFor('visitors').toString('base64url');
   const ages = { rawDays: config.eventDays, sumDays: config.insightDays };
   let countedEvent = 0;
   // What was open when the last process ended settles now.
@@ -244,6 +256,7 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
     tunings,
     settings: new SettingsService({ collections, tunings, fieldRules }),
     visitorEvents,
+    visitorTrials,
     insights: new InsightsService({
       collections,
       tunings,

@@ -51,6 +51,7 @@ import { taskSchema } from '../task.ts';
 import { trialAnswerSchema, trialSchema } from '../trial.ts';
 import { tuningSchema } from '../tuning-schema.ts';
 import { typoExamplesSchema } from '../typo-examples.ts';
+import { visitorTrialSchema } from '../visitor-trial.ts';
 import { whereaboutsRequestSchema, whereaboutsSchema } from '../whereabouts.ts';
 
 /** Every schema of the contract by name: what goes in, and what comes out. */
@@ -156,6 +157,7 @@ export const SCHEMAS: { [name: string]: Schema } = {
   InsightProposals: insightProposalsSchema,
   InsightProposal: insightProposalSchema,
   VisitorJudgements: visitorJudgementsSchema,
+  VisitorTrial: visitorTrialSchema,
   PastSearch: pastSearchSchema,
   SearchesTaken: object({ taken: count }),
   SearchesErased: object({ erased: count }),

@@ -29,6 +29,8 @@ export interface Arranged {
   parsed: ParsedQuery;
   matching: Matching;
   selection: Selection;
+  /** Pinned records among all results. */
+  pins: readonly Pin[];
   /** The results down to the end of the page that is asked for. */
   shown: Shown[];
   total: number;
@@ -58,7 +60,8 @@ export function withArranged<T>(
     if (context.cancelled?.()) stop();
     const { best, total, others } = rank(matching, tuning, request, placed, results, pins, page * size);
     const shown = withPins(best, pins, page * size);
-    return use({ placed, parsed, matching, selection, shown, total, others, dropped: [...parsed.dropped, ...dropped] });
+    const allDropped = [...parsed.dropped, ...dropped];
+    return use({ placed, parsed, matching, selection, pins, shown, total, others, dropped: allDropped });
   } finally {
     for (const { codes } of matching.segments) codes.release();
   }

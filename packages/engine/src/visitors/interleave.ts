@@ -12,23 +12,39 @@ export interface Drafted {
   team: Team | null;
 }
 
+/** What may stand in a drafted list besides what stands there already. */
+export interface DraftRule {
+  /** Whether a side may take one, at its turn. */
+  fits: (id: string, team: Team) => boolean;
+  /** Told of each that is taken. */
+  take: (id: string) => void;
+}
+
 /**
  * Drafts one list from two. In each round both sides take their best record that is not taken yet, in an order that
  * `coin` decides (true: a first). No record comes twice; where both would take the same in the same round it stands for
- * neither, which also leaves records that both pin where they are.
+ * neither, which also leaves records that both pin where they are. A rule may leave out what does not fit any more when
+ * its turn comes.
  */
-export function teamDraft(a: readonly string[], b: readonly string[], coin: () => boolean): Drafted[] {
+export function teamDraft(
+  a: readonly string[],
+  b: readonly string[],
+  coin: () => boolean,
+  rule?: DraftRule,
+): Drafted[] {
   const taken = new Set<string>();
   const drafted: Drafted[] = [];
   const at = { a: 0, b: 0 };
   const lists = { a, b };
   const next = (team: Team): string | undefined => {
     const list = lists[team];
-    while (at[team] < list.length && taken.has(list[at[team]]!)) at[team]++;
+    while (at[team] < list.length && (taken.has(list[at[team]]!) || rule?.fits(list[at[team]]!, team) === false))
+      at[team]++;
     return list[at[team]];
   };
   const take = (id: string, team: Team | null): void => {
     taken.add(id);
+    rule?.take(id);
     drafted.push({ id, team });
   };
   for (;;) {

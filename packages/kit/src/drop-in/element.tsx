@@ -3,6 +3,7 @@ import { addressMap, prefixed } from '../address-map.ts';
 import { EMPTY_QUERY } from '../query.ts';
 import { SearchView } from '../react/view/search-view.tsx';
 import { PageElement, SCRIPT_ADDRESS, type Drawn } from './page-element.tsx';
+import type { createInsights, Insights } from '../insights.ts';
 import { loadMore, needsMore } from './small/more.ts';
 
 /**
@@ -13,15 +14,25 @@ import { loadMore, needsMore } from './small/more.ts';
  * page, or the name of a collection), `key` (a search key), `records` (the address of a record's own page, with `{id}`
  * in it; default: the page Yucca hosts; empty: titles are no links), `address` (a name before the
  * parameters that its state is kept in, when a page has several searches; `none`: its state is not kept in the address
- * of the page).
+ * of the page), `insights` (`off`: nobody is told what visitors do).
  */
 export class YuccaSearch extends PageElement {
+  #insights: Insights | undefined;
+
   static observedAttributes = ['server', 'interface', 'key', 'records', 'address'];
 
   /** What few pages use, with its styles. */
   protected override more({ page, server }: Drawn): Promise<string> | null {
-    if (!needsMore(page)) return null;
-    return loadMore(`${SCRIPT_ADDRESS || `${server}/yucca-search.js`}`.replace(/\.js(?=$|\?)/, '-more.js'));
+    if (this.getAttribute('insights') !== 'off') void this.#tell(server);
+    return needsMore(page) ? loadMore(beside(server, 'more')) : null;
+  }
+
+  /** What tells of visitors comes after the page: nobody waits for it. A site that refuses it is not counted. */
+  async #tell(server: string): Promise<void> {
+    const script = (await import(beside(server, 'insights')).catch(() => null)) as Script | null;
+    if (!script) return;
+    this.#insights = script.createInsights({ base: server, key: this.getAttribute('key') ?? '' });
+    this.redraw();
   }
 
   protected override draw({ page, client, server }: Drawn): ReactNode {
@@ -40,7 +51,16 @@ export class YuccaSearch extends PageElement {
         map={map}
         recordHref={this.recordHref(server)}
         picturesFrom={server}
+        {...(this.#insights && { insights: this.#insights })}
       />
     );
   }
 }
+
+interface Script {
+  createInsights: typeof createInsights;
+}
+
+/** The address of a script that lies beside this one. */
+const beside = (server: string, name: string): string =>
+  `${SCRIPT_ADDRESS || `${server}/yucca-search.js`}`.replace(/\.js(?=$|\?)/, `-${name}.js`);

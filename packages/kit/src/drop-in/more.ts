@@ -5,7 +5,8 @@ import { FacetSteps } from '../react/facets/facet-steps.tsx';
 import { NearChoice } from '../react/map/near-choice.tsx';
 import { ResultMap } from '../react/map/result-map.tsx';
 import { MoreResults } from '../react/results/more-results.tsx';
+import { pagesUpTo } from '../pages-up-to.ts';
 import styles from '../styles/more.css';
 
-export { styles };
+export { pagesUpTo, styles };
 export const parts = { ResultMap, NearChoice, MoreResults, FacetDates, FacetSelect, FacetSteps };

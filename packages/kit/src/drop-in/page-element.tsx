@@ -33,6 +33,7 @@ export abstract class PageElement extends HTMLElement {
   readonly #tree = this.attachShadow({ mode: 'open' });
   #root: Root | null = null;
   #loading: AbortController | null = null;
+  #drawn: Drawn | null = null;
   readonly #recovery = new Recovery(() => void this.#show());
 
   connectedCallback(): void {
@@ -67,6 +68,11 @@ export abstract class PageElement extends HTMLElement {
 
   protected abstract draw(drawn: Drawn): ReactNode;
 
+  /** Draws the same again, with what has come since. */
+  protected redraw(): void {
+    if (this.#drawn) this.#root?.render(this.draw(this.#drawn));
+  }
+
   /** Where a record is shown: its own page, or where the attribute `records` says; undefined = nowhere. */
   protected recordHref(server: string): (record: ShownRecord) => string | undefined {
     const records = this.getAttribute('records');
@@ -93,7 +99,8 @@ export abstract class PageElement extends HTMLElement {
       if (loading.signal.aborted) return;
       if (more) this.#tree.adoptedStyleSheets = [this.#tree.adoptedStyleSheets[0]!, sheetOf(more)];
       this.#recovery.stop();
-      this.#root?.render(this.draw(drawn));
+      this.#drawn = drawn;
+      this.redraw();
     } catch (error) {
       if (loading.signal.aborted) return;
       this.#recovery.failed(error as Error);

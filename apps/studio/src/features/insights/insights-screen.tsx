@@ -14,6 +14,7 @@ import { ListTable } from './list-table';
 import { lastDaysOf, LAST_DAYS, rangeOf } from './range';
 import { Repair } from './repair';
 import { Totals } from './totals';
+import { Trial } from './trial';
 import { useTold } from './use-told';
 
 const ROWS = 50;
@@ -91,6 +92,7 @@ export function InsightsScreen({ collection, card, today }: { collection: Collec
             </div>
           )}
         </header>
+        <Trial collection={name} hasDraft={collection.draftChanged} />
         {(told.problem ?? rows.problem) && (
           <p role="alert" className="border-b border-line px-4 py-2 text-madder">
             {told.problem ?? rows.problem}

@@ -96,9 +96,18 @@ export function Repair({ collection, query, range }: { collection: string; query
             <p className="text-soft">{proposal.reason}</p>
             <p className="mt-1 flex items-center gap-3">
               <span className="figures">{proposal.effect}</span>
-              <Button disabled={busy} onClick={() => void take(proposal)}>
-                Take into the draft
-              </Button>
+              {proposal.kind === 'record' ? (
+                <Link
+                  className="link"
+                  href={`/c/${collection}/records?record=${encodeURIComponent(proposal.first[0]!)}`}
+                >
+                  Open the record
+                </Link>
+              ) : (
+                <Button disabled={busy} onClick={() => void take(proposal)}>
+                  Take into the draft
+                </Button>
+              )}
             </p>
           </li>
         ))}

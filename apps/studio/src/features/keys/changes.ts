@@ -31,6 +31,8 @@ const CHANGES: readonly [method: string, path: RegExp, words: (entry: AuditEntry
   ['PATCH', /\/judgements$/, () => 'Changed judgements'],
   ['POST', /\/insights\/searches$/, ({ detail }) => `Brought ${detail?.searches ?? 'some'} searches of visitors`],
   ['DELETE', /\/insights$/, ({ detail }) => `Erased ${detail?.erased ?? 'some'} searches of visitors`],
+  ['POST', /\/visitor-trial$/, () => 'Began a trial of the draft with visitors'],
+  ['DELETE', /\/visitor-trial$/, () => 'Ended the trial of the draft'],
   ['POST', /^\/keys$/, ({ detail }) => `Made the key ${detail?.label ?? ''}`.trim()],
   ['DELETE', /^\/keys\//, () => 'Deleted a key'],
   ['POST', /^\/interfaces$/, ({ detail }) => `Made the search page ${detail?.slug ?? ''}`.trim()],

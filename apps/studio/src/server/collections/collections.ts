@@ -17,6 +17,13 @@ const byName = (db: Db) =>
     .where(eq(collections.name, sql.placeholder('name')))
     .prepare();
 
+const liveById = (db: Db) =>
+  db
+    .select({ liveVersion: collections.liveVersion })
+    .from(collections)
+    .where(eq(collections.id, sql.placeholder('id')))
+    .prepare();
+
 export interface CollectionsParts {
   db: Db;
   indexManager: IndexManager;
@@ -27,6 +34,7 @@ export class Collections {
   readonly #db: Db;
   readonly #indexManager: IndexManager;
   readonly #byName: ReturnType<typeof byName>;
+  readonly #liveById: ReturnType<typeof liveById>;
   /** Every search asks for the number, which a name keeps until the collection is removed, here and nowhere else. */
   readonly #ids = new Map<string, number>();
   #count: number | null = null;
@@ -35,6 +43,7 @@ export class Collections {
     this.#db = db;
     this.#indexManager = indexManager;
     this.#byName = byName(db);
+    this.#liveById = liveById(db);
   }
 
   /** The row of a collection. Throws a Failure when there is none. */
@@ -42,6 +51,11 @@ export class Collections {
     const row = this.#byName.get({ name });
     if (!row) throw new Failure('not-found', `There is no collection called “${name}”.`);
     return row as Row;
+  }
+
+  /** The number of the version that visitors get. */
+  liveVersionOf(id: number): number {
+    return this.#liveById.get({ id })?.liveVersion ?? 0;
   }
 
   /** The number of a collection. Throws a Failure when there is none. */

@@ -6,8 +6,9 @@ import path from 'node:path';
 import { isFrozen } from '../storage/frozen-folder';
 import * as insights from './insights-schema';
 import * as tables from './schema';
+import * as trials from './visitor-trials-schema';
 
-const schema = { ...tables, ...insights };
+const schema = { ...tables, ...insights, ...trials };
 
 export type Db = BetterSQLite3Database<typeof schema> & { $client: Database.Database };
 

@@ -1,6 +1,7 @@
 /** Adds what visitors did to the sums by hour and day, or takes it away again. */
 import type Database from 'better-sqlite3';
 import type { settledSearches } from '../db/insights-schema';
+import { QuerySums, Sums, type Cell } from './sums';
 import { bucketOf } from './time-buckets';
 
 export type SettledRow = typeof settledSearches.$inferSelect;
@@ -21,27 +22,6 @@ const TAG_SHARE = 10;
 const MOST_NAMES = 300_000;
 export type CountLimits = typeof MOST;
 
-type Cell = string | number;
-
-/** Sums of a table by its key. */
-class Sums {
-  readonly #add: Database.Statement;
-
-  constructor(client: Database.Database, table: string, key: readonly string[], sums: readonly string[], more = '') {
-    const columns = [...key, ...sums];
-    const marks = columns.map(() => '?').join(', ');
-    const updates = [...sums.map((name) => `${name} = ${name} + excluded.${name}`), ...(more ? [more] : [])];
-    this.#add = client.prepare(
-      `insert into ${table} (${columns.join(', ')}) values (${marks})
-       on conflict (${key.join(', ')}) do update set ${updates.join(', ')}`,
-    );
-  }
-
-  add(key: readonly Cell[], ...sums: number[]): void {
-    this.#add.run(...key, ...sums);
-  }
-}
-
 const TAG = ['collection_id', 'tag'];
 const RANK = ['collection_id', 'words', 'record_id', 'rank', 'day'];
 
@@ -55,10 +35,8 @@ export class Counts {
   readonly #choices: Sums;
   readonly #records: Sums;
   readonly #ranks: Sums;
-  readonly #queries: Database.Statement;
-  readonly #queryClicks: Database.Statement;
+  readonly #queries: QuerySums;
   readonly #refined: Database.Statement;
-  readonly #queryRefined: Database.Statement;
   readonly #see: Database.Statement;
   /** How many different ones a day has, as far as it was asked. */
   readonly #many = new Map<string, Set<string>>();
@@ -74,24 +52,7 @@ export class Counts {
     this.#choices = new Sums(client, 'insight_choices', [...TAG, 'day', 'facet', 'value'], ['searches']);
     this.#records = new Sums(client, 'insight_records', [...TAG, 'day', 'record_id'], ['shown', 'clicked']);
     this.#ranks = new Sums(client, 'insight_ranks', RANK, ['shown', 'opened']);
-    this.#queries = client.prepare(
-      `insert into insight_queries (collection_id, tag, day, words, text, searches, visitors, missed, chosen, ms_sum, ms_most, last_at, last_missed_at, last_found_at)
-       values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
-       on conflict (collection_id, tag, day, words) do update set
-         searches = searches + excluded.searches, visitors = visitors + excluded.visitors,
-         missed = missed + excluded.missed, chosen = chosen + excluded.chosen,
-         ms_sum = ms_sum + excluded.ms_sum, ms_most = max(ms_most, excluded.ms_most),
-         last_at = max(last_at, excluded.last_at),
-         last_missed_at = max(ifnull(last_missed_at, 0), ifnull(excluded.last_missed_at, 0)),
-         last_found_at = max(ifnull(last_found_at, 0), ifnull(excluded.last_found_at, 0))`,
-    );
-    this.#queryClicks = client.prepare(
-      `update insight_queries set clicked = clicked + ?, places = places + ?, conversions = conversions + ?
-       where collection_id = ? and tag = ? and day = ? and words = ?`,
-    );
-    this.#queryRefined = client.prepare(
-      `update insight_queries set refined = refined + ? where collection_id = ? and tag = ? and day = ? and words = ?`,
-    );
+    this.#queries = new QuerySums(client);
     this.#refined = client.prepare(
       `insert into insight_refined (collection_id, tag, day, words, next, text, next_text, searches, found)
        values (?, ?, ?, ?, ?, ?, ?, ?, ?)
@@ -118,11 +79,20 @@ export class Counts {
       const visitors = isNew('') * row.weight;
       if (visitors > 0) this.#days.add([...scope, day], visitors);
       if (this.#isOneOf(`queries ${row.collectionId} ${tag} ${day}`, row.words, this.#limits.queries, tag)) {
-        const found = row.total > 0 ? row.at : null;
-        const missed = row.total > 0 ? null : row.at;
         const visitors = isNew(row.words) * row.weight;
-        const sums = [weight, visitors, nothing, row.chosen ? weight : 0, row.ms * weight, row.ms];
-        this.#queries.run(...scope, day, row.words, row.text, ...sums, row.at, missed, found);
+        this.#queries.asked({
+          key: [...scope, day, row.words],
+          text: row.text,
+          searches: weight,
+          visitors,
+          missed: nothing,
+          chosen: row.chosen ? weight : 0,
+          msSum: row.ms * weight,
+          msMost: row.ms,
+          lastAt: row.at,
+          lastMissedAt: row.total > 0 ? null : row.at,
+          lastFoundAt: row.total > 0 ? row.at : null,
+        });
       }
     }
   }
@@ -139,12 +109,12 @@ export class Counts {
   /** The first result that was opened of a query, at its rank; and whether what the page is for was done. */
   acted(row: SettledRow, { clicked = 0, place = 0, conversions = 0 }, times = 1): void {
     const weight = row.weight * times;
-    const sums = [clicked * weight, place * weight, conversions * weight];
+    const acts = { clicked: clicked * weight, places: place * weight, conversions: conversions * weight };
     const hour = Math.floor(row.at / HOUR_MS);
     const day = Math.floor(row.at / DAY_MS);
     for (const tag of this.#tagsOf(row)) {
-      this.#hours.add([row.collectionId, tag, hour], 0, 0, ...sums);
-      this.#queryClicks.run(...sums, row.collectionId, tag, day, row.words);
+      this.#hours.add([row.collectionId, tag, hour], 0, 0, acts.clicked, acts.places, acts.conversions);
+      this.#queries.acted({ key: [row.collectionId, tag, day, row.words], ...acts, refined: 0 });
     }
   }
 
@@ -154,7 +124,7 @@ export class Counts {
     const day = Math.floor(row.at / DAY_MS);
     for (const tag of this.#tagsOf(row)) {
       const scope = [row.collectionId, tag, day];
-      this.#queryRefined.run(weight, ...scope, row.words);
+      this.#queries.acted({ key: [...scope, row.words], clicked: 0, places: 0, conversions: 0, refined: weight });
       this.#refined.run(...scope, row.words, next.words, row.text, next.text, weight, next.total > 0 ? weight : 0);
     }
   }
@@ -172,6 +142,20 @@ export class Counts {
       this.#isOneOf(`ranks ${row.collectionId}  ${day}`, pair, this.#limits.ranks)
     )
       this.#ranks.add([row.collectionId, row.words, recordId, rank, day], ...sums);
+  }
+
+  /** Writes what was added up; until then nothing of it is in the tables, but who was seen. */
+  write(): void {
+    for (const sums of this.#all) sums.write();
+  }
+
+  /** Forgets it instead: it was not to be. */
+  drop(): void {
+    for (const sums of this.#all) sums.drop();
+  }
+
+  get #all(): readonly { write: () => void; drop: () => void }[] {
+    return [this.#hours, this.#days, this.#times, this.#choices, this.#records, this.#ranks, this.#queries];
   }
 
   /** '' for all, and those of its tags that are counted on its day. */
@@ -200,6 +184,8 @@ export class Counts {
   }
 
   #forget(): void {
+    // They are read from the tables when they are asked for again.
+    this.write();
     this.#many.clear();
     this.#names = 0;
   }

@@ -104,13 +104,13 @@ export class InsightsService {
     await written();
     const tuning = tunings.get(name, 'draft');
     const ask = (version: 'live' | 'draft') => search.search(name, { q: query, size: 0, version, record: false });
-    const [{ next, opened }, live, answer] = await Promise.all([
+    const [after, live, answer] = await Promise.all([
       scan().call('insightAfter', [scope, query]),
       ask('live'),
       ask('draft'),
     ]);
     const proposals: InsightProposal[] = [];
-    for (const { effect, first, ...idea } of ideasFor({ query, answer, next, opened }, tuning)) {
+    for (const { effect, first, ...idea } of ideasFor({ query, answer, ...after }, tuning)) {
       if (effect !== undefined) {
         proposals.push({ ...idea, effect, first: first ?? [] });
         continue;

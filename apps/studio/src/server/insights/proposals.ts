@@ -19,12 +19,14 @@ export interface Failing {
   next: NonNullable<InsightItem['next']>;
   /** What they opened, the most opened first. */
   opened: readonly Opened[];
+  /** What was opened of what was asked next, by its text. */
+  openedNext?: Readonly<Record<string, readonly Opened[]>>;
 }
 
 /** A proposal before it has been tried; `effect` when trying tells nothing of it. */
 export type Idea = Pick<InsightProposal, 'kind' | 'what' | 'reason' | 'add'> & { effect?: string; first?: string[] };
 
-type Way = (failing: Failing) => Idea[];
+type Way = (failing: Failing, tuning: TuningDocument) => Idea[];
 
 /** Words of a group of synonyms at the most. */
 const MOST_WORDS = 4;
@@ -70,6 +72,20 @@ const spelling: Way = ({ answer }) =>
         ],
   );
 
+/** A query of several words that no record has all of, where all are required. */
+const looserRule: Way = ({ query, answer }, { words }) =>
+  answer.total > 0 || foldWords(query).split(' ').length < 2 || (words?.require ?? 'all') !== 'all'
+    ? []
+    : [
+        {
+          kind: 'rule',
+          what: 'Words: most of them have to match, not all',
+          reason:
+            'No record has all of these words. With this rule words are given up until something is found; queries that find something stay as they are.',
+          add: { words: { require: 'most' } },
+        },
+      ];
+
 /** Clicks that say something, and the share of them that one record has to have. */
 const CLICKS = { least: 5, share: 0.4 };
 /** Results that are looked at without searching for them. */
@@ -106,16 +122,39 @@ const nameOf = (query: string): string =>
       .slice(0, 40) || 'query'
   }`;
 
-const WAYS: readonly Way[] = [askedNext, spelling, wantedFurtherDown];
+/** Visitors asked for something else and opened one record of it: that record lacks the word they came with. */
+const lacksTheWord: Way = ({ query, answer, openedNext = {} }) => {
+  if (answer.total > 0 || !isShort(query)) return [];
+  const after = Object.entries(openedNext).flatMap(([text, opened]) => opened.map((one) => ({ text, ...one })));
+  const [wanted] = after.sort((a, b) => b.opened - a.opened);
+  if (!wanted) return [];
+  const all = after.reduce((sum, { opened }) => sum + opened, 0);
+  if (all < CLICKS.least || wanted.opened < CLICKS.share * all) return [];
+  return [
+    {
+      kind: 'record',
+      what: `Record: write “${query}” into ${wanted.recordId}`,
+      reason: `It does not hold the word, and ${wanted.opened} of ${all} results opened for “${wanted.text}”, asked next, are this record.`,
+      effect: '0 → 1 record',
+      add: {},
+      first: [wanted.recordId],
+    },
+  ];
+};
+
+const WAYS: readonly Way[] = [askedNext, spelling, wantedFurtherDown, lacksTheWord, looserRule];
 
 /** What may be tried, the likeliest first; nothing twice, and nothing that the tuning has already. */
-export function ideasFor(failing: Failing, { synonyms = [], placements = [] }: TuningDocument): Idea[] {
+export function ideasFor(failing: Failing, tuning: TuningDocument): Idea[] {
+  const { synonyms = [], placements = [] } = tuning;
   const seen = new Set(synonyms.map((group) => JSON.stringify(group)));
   const names = new Set(placements.map(({ name }) => name));
-  return WAYS.flatMap((way) => way(failing)).filter(({ add }) => {
-    const group = JSON.stringify(add.synonyms?.[0]);
-    const known = add.synonyms ? seen.has(group) : names.has(add.placements![0]!.name);
-    if (add.synonyms) seen.add(group);
+  return WAYS.flatMap((way) => way(failing, tuning)).filter(({ add }) => {
+    if (add.placements) return !names.has(add.placements[0]!.name);
+    if (!add.synonyms) return true;
+    const group = JSON.stringify(add.synonyms[0]);
+    const known = seen.has(group);
+    seen.add(group);
     return !known;
   });
 }

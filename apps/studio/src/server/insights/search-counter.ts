@@ -3,11 +3,11 @@ import { masked, settle, type Settled, type VisitSearch } from '@yucca/engine/vi
 import { foldWords } from '@yucca/engine';
 import type { PastSearch } from '@yucca/contract';
 import { and, asc, desc, eq, gt, lte, ne, sql } from 'drizzle-orm';
-import { createHmac } from 'node:crypto';
 import { insightState, searchLog, settledAnswers, settledSearches } from '../db/insights-schema';
 import type { Db } from '../db/open';
 import { visitorEvents } from '../db/schema';
 import { Counts, type CountLimits, type SettledRow } from './count';
+import { hashedId } from './hashed-id';
 import type { LogBatch } from './search-log';
 
 type LogRow = typeof searchLog.$inferSelect;
@@ -169,6 +169,8 @@ export class SearchCounter {
     return this.#inOne(() => {
       const rows = this.#db.select().from(settledSearches).where(and(...of)).all(); // prettier-ignore
       for (const row of rows) this.#forget(row);
+      this.#counts.write();
+      this.#forgetTrials(collectionId, new Set(rows.map((row) => row.session)), query);
       if (query !== undefined)
         for (const table of ['insight_queries', 'insight_refined', 'insight_ranks'])
           this.#db.$client
@@ -190,11 +192,22 @@ export class SearchCounter {
 
   /** What stands for an id that a page made. */
   hashed(id: string): string {
-    return createHmac('sha256', this.#secret).update(id).digest('base64url').slice(0, 22);
+    return hashedId(this.#secret, id);
   }
 
   #inOne<T>(run: () => T): T {
-    return this.#db.$client.transaction(run).immediate();
+    const counts = this.#counts;
+    try {
+      return this.#db.$client
+        .transaction(() => {
+          const result = run();
+          counts.write();
+          return result;
+        })
+        .immediate();
+    } finally {
+      counts.drop();
+    }
   }
 
   #isMachine(session: string, at: number): boolean {
@@ -326,6 +339,19 @@ export class SearchCounter {
     row.conversions++;
     this.#counts.acted(row, { conversions: 1 });
     this.#ask.change.run({ ...row });
+  }
+
+  /** What was opened in a trial: of some visits, or of a query. */
+  #forgetTrials(collectionId: number, visits: ReadonlySet<string>, query: string | undefined): void {
+    const ofTrials = 'trial_id in (select id from visitor_trials where collection_id = ?)';
+    const client = this.#db.$client;
+    if (query !== undefined)
+      client
+        .prepare(`delete from visitor_trial_clicks where ${ofTrials} and words = ?`)
+        .run(collectionId, foldWords(query));
+    else
+      for (const visit of visits)
+        client.prepare(`delete from visitor_trial_clicks where ${ofTrials} and visit = ?`).run(collectionId, visit);
   }
 
   #forget(row: SettledRow): void {

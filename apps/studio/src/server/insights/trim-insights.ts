@@ -84,6 +84,11 @@ export function clearInsights(db: Db, collectionId: number): void {
   client
     .prepare('delete from settled_answers where search_id in (select id from settled_searches where collection_id = ?)')
     .run(collectionId);
-  for (const table of ['search_log', 'settled_searches', 'insight_hours', 'insight_seen', ...TABLES])
+  client
+    .prepare(
+      'delete from visitor_trial_clicks where trial_id in (select id from visitor_trials where collection_id = ?)',
+    )
+    .run(collectionId);
+  for (const table of ['visitor_trials', 'search_log', 'settled_searches', 'insight_hours', 'insight_seen', ...TABLES])
     client.prepare(`delete from ${table} where collection_id = ?`).run(collectionId);
 }

@@ -9,6 +9,7 @@ import type {
   Whereabouts,
 } from '@yucca/contract';
 import type { QueryContext } from '@yucca/engine';
+import type { Team } from '@yucca/engine/visitors';
 import { randomUUID } from 'node:crypto';
 import type { Clock } from '../clock';
 import type { Collections } from '../collections/collections';
@@ -20,6 +21,7 @@ import type { AnsweredQueries, AnsweredQuery } from '../past-queries/answered-qu
 import type { PastQueries } from '../past-queries/past-queries';
 import type { HangUp } from './hang-up';
 import type { Tunings } from '../tuning/tuning';
+import type { TrialOrder, VisitorTrials } from '../visitor-trials/visitor-trials';
 import { SearchCancelled, type Question, type Run, type Searchers } from './searchers';
 
 /**
@@ -39,6 +41,7 @@ export interface SearchParts {
   tunings: Pick<Tunings, 'get'>;
   answered: Pick<AnsweredQueries, 'keep'>;
   noted: Pick<AnsweredSearches, 'note'>;
+  trials: Pick<VisitorTrials, 'orderFor' | 'answered' | 'state'>;
   pastQueries: Pick<PastQueries, 'beginningWith'>;
 }
 
@@ -55,8 +58,9 @@ export class SearchService {
    * day.
    */
   state(name: string): string {
-    const { clock, collections, indexManager } = this.#parts;
-    return `${indexManager.facts(collections.idOf(name)).generation}/${clock.today()}`;
+    const { clock, collections, indexManager, trials } = this.#parts;
+    const id = collections.idOf(name);
+    return `${indexManager.facts(id).generation}/${clock.today()}/${trials.state(id)}`;
   }
 
   /** Answers a search. Throws a Failure for what is not there, a SearchCancelled when `signal` fires first. */
@@ -73,11 +77,26 @@ export class SearchService {
     const start = performance.now();
     // One text crosses to the thread quicker than a tree of objects, which is copied node by node.
     const asked = JSON.stringify(request);
-    const found = await this.#ask(name, asking, (thread, ask) => thread.call('searchJson', [ask, asked]), request);
+    const order = this.#trialOf(name, request, asking);
+    const found = await this.#ask<{ json: string; total: number; engineMs: number; teams?: Record<string, Team> }>(
+      name,
+      asking,
+      (thread, ask) =>
+        order ? thread.call('searchOnTrial', [ask, asked, order]) : thread.call('searchJson', [ask, asked]),
+      request,
+    );
     const queryId = this.#keep(name, request, asking, found.total);
+    if (order) this.#parts.trials.answered(queryId, order, request, found.teams!);
     const rest = { queryId, timing: timing(start, found.engineMs) };
     this.#note(name, queryId, request, asking, found.total, rest.timing.totalMs);
     return { json: `${found.json.slice(0, -1)},${JSON.stringify(rest).slice(1)}`, timing: rest.timing };
+  }
+
+  /** Who wants not to be noted takes part in no trial. */
+  #trialOf(name: string, request: SearchRequest, asking: Asking): TrialOrder | null {
+    const { collections, trials } = this.#parts;
+    const order = trials.orderFor(collections.idOf(name), request);
+    return order === null || asking.unnoted?.() ? null : order;
   }
 
   /** Looks inside the values of one facet, within the results of `request`. */

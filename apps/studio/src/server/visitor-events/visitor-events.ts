@@ -8,6 +8,7 @@ import type { AnsweredSearches } from '../insights/answered-searches';
 import type { AnsweredQueries, AnsweredQuery } from '../past-queries/answered-queries';
 import type { PastQueries } from '../past-queries/past-queries';
 import { visitorEvents } from '../db/schema';
+import type { VisitorTrials } from '../visitor-trials/visitor-trials';
 
 /** What a clock tells that is wrong by more than this is not counted. */
 const MOST_AGE_MS = 24 * 60 * 60 * 1000;
@@ -17,6 +18,7 @@ export interface VisitorEventsParts {
   answered: Pick<AnsweredQueries, 'take'>;
   pastQueries: Pick<PastQueries, 'count'>;
   noted: Pick<AnsweredSearches, 'claim'>;
+  trials: Pick<VisitorTrials, 'opened'>;
   isWorthOffering: (query: AnsweredQuery) => Promise<boolean>;
   log: Pick<Logger, 'warn'>;
 }
@@ -54,7 +56,8 @@ export class VisitorEvents {
       return recordId === undefined ? [] : [{ type, queryId, recordId, position, session, at, eventId: id }];
     });
     const taken = this.#store(rows);
-    for (const { type, queryId, session, at } of taken) {
+    for (const { type, queryId, recordId, session, at } of taken) {
+      if (type === 'click') this.#parts.trials.opened(queryId, recordId);
       // Results come into sight with every letter; only who opens one has found something.
       const query = type === 'view' ? null : this.#parts.answered.take(queryId);
       if (query !== null) this.#counting = this.#counting.then(() => this.#count(query, session, at));

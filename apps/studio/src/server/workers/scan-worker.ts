@@ -163,9 +163,11 @@ const methods = {
   },
 
   /** What visitors did after they had asked for a query: asked for something else, opened a record. */
-  insightAfter(scope: InsightScope, query: string): Pick<Failing, 'next' | 'opened'> {
+  insightAfter(scope: InsightScope, query: string): Pick<Failing, 'next' | 'opened' | 'openedNext'> {
     const words = foldWords(query);
-    return { next: nextOf(db, scope, words), opened: openedOf(db, scope, words) };
+    const next = nextOf(db, scope, words);
+    const openedNext = Object.fromEntries(next.map(({ text }) => [text, openedOf(db, scope, foldWords(text))]));
+    return { next, opened: openedOf(db, scope, words), openedNext };
   },
 
   /** Guesses a card and facets. */

@@ -11,6 +11,7 @@ import {
   type Whereabouts,
 } from '@yucca/contract';
 import {
+  interleaved,
   isWorthOffering,
   keysPage,
   keysWhere,
@@ -26,9 +27,12 @@ import {
   type QueryContext,
 } from '@yucca/engine';
 import { rankBiasedOverlap } from '@yucca/engine/compare';
+import type { Team } from '@yucca/engine/visitors';
+import { LRUCache } from 'lru-cache';
 import { workerData } from 'node:worker_threads';
 import { openDb, type Db } from '../db/open';
 import { rowsThat } from '../scan/rows-that';
+import type { TrialOrder } from '../visitor-trials/visitor-trials';
 import { serve } from './rpc';
 import type { ThreadData } from './spawn';
 
@@ -57,6 +61,9 @@ interface OpenCollection {
 let db: Db | null = null;
 const open = new Map<number, OpenCollection>();
 let cancelFlag: Int32Array = new Int32Array(1);
+
+/** Tunings on trial, by the number of the trial. */
+const onTrial = new LRUCache<number, Tuning>({ max: 20 });
 
 /** Other collections' first questions wait no longer than this. */
 const WARM_UP_MS = 400;
@@ -170,6 +177,26 @@ const methods = {
     const answer = search(generation, tuning, request, contextOf(ask));
     const engineMs = performance.now() - start;
     return { json: JSON.stringify(answer), total: answer.total, engineMs };
+  },
+
+  /**
+   * One search answered from live and from a tuning on trial. `teams`: whose side put the records of this page there.
+   */
+  searchOnTrial(
+    ask: Ask,
+    asked: string,
+    { trialId, tuning, seed }: TrialOrder,
+  ): { json: string; total: number; engineMs: number; teams: Record<string, Team> } {
+    const request = JSON.parse(asked) as SearchRequest;
+    const { generation, tuning: live } = find(ask);
+    let other = onTrial.get(trialId);
+    if (!other) {
+      onTrial.set(trialId, (other = completeTuning(JSON.parse(tuning) as TuningDocument)));
+    }
+    const start = performance.now();
+    const { answer, teams } = interleaved(generation, live, other, request, seed, contextOf(ask));
+    const engineMs = performance.now() - start;
+    return { json: JSON.stringify(answer), total: answer.total, engineMs, teams };
   },
 
   facetValues(ask: Ask, request: SearchRequest, facet: string, text: string, size: number): FacetValuesAnswer {

@@ -118,9 +118,7 @@ class Families {
 
   /** The family of a result; null when it is one of its own. */
   of({ segment, doc }: Found): string | null {
-    const column = this.#columns[segment]!;
-    const value = column === null ? -1 : firstValue(column, doc);
-    return value === -1 ? null : column!.text(value);
+    return familyIn(this.#columns[segment]!, doc);
   }
 
   /** How many a family may show besides what is pinned of it. */
@@ -132,6 +130,12 @@ class Families {
   more(family: string): number {
     return Math.max(0, (this.#counts.get(family) ?? 0) - this.slots(family));
   }
+}
+
+/** The family of a document by the column of its segment; null when it is one of its own. */
+export function familyIn(column: ValueColumn | null, doc: number): string | null {
+  const value = column === null ? -1 : firstValue(column, doc);
+  return value === -1 ? null : column!.text(value);
 }
 
 /** Documents by their first value, at 1 + its number; at 0 those without any. */

@@ -5,12 +5,14 @@
 import type { InterfacePage } from '@yucca/contract';
 import { h, type FunctionComponent } from 'preact';
 import * as jsx from 'preact/jsx-runtime';
+import type { pagesUpTo as PagesUpTo } from '../../pages-up-to.ts';
 import * as react from './react.ts';
 
 type Props = Record<string, unknown>;
 
 interface More {
   styles: string;
+  pagesUpTo: typeof PagesUpTo;
   parts: Readonly<Record<string, FunctionComponent<Props>>>;
 }
 
@@ -29,6 +31,9 @@ export async function loadMore(address: string): Promise<string> {
   more ??= (await import(address)) as More;
   return more.styles;
 }
+
+/** Pages that grow are asked for when all of this is there. */
+export const pagesUpTo: typeof PagesUpTo = (...args) => more!.pagesUpTo(...args);
 
 const lent =
   (name: string): FunctionComponent<Props> =>

@@ -93,8 +93,18 @@ export function SearchView(props: SearchViewProps) {
   }, [props.map, page.facets, prefix]);
   const { insights } = props;
   const chosen = useRef<string | null>(null);
+  // Where it comes after the page, searches before it are nobody's.
+  const told = useRef(insights);
+  useEffect(() => {
+    told.current = insights;
+  });
+  const noted = (): YuccaClient => told.current?.noting(client, page.slug, () => chosen.current) ?? client;
   const [snapshot, search] = useSearch(() => ({
-    client: insights?.noting(client, page.slug, () => chosen.current) ?? client,
+    client: {
+      ...client,
+      search: (...asked) => noted().search(...asked),
+      multiSearch: (...asked) => noted().multiSearch(...asked),
+    },
     collection: page.collection,
     request: standingRequest(page),
     grow: page.paging !== 'pages',
@@ -115,8 +125,11 @@ export function SearchView(props: SearchViewProps) {
   useOwnStyles(root, page.css);
   useEffect(() => {
     if (search.snapshot().answer === null) void search.refresh();
-    else if (firstAnswer && first.q !== '') insights?.search(firstAnswer.queryId, page.slug);
-  }, [search]); // eslint-disable-line react-hooks/exhaustive-deps -- the first answer, once
+  }, [search]);
+  useEffect(() => {
+    const { answer: there, answered } = search.snapshot();
+    if (there && answered?.q) insights?.search(there.queryId, page.slug);
+  }, [search, insights, page.slug]);
 
   const navigation: Navigation = {
     hrefOf: (to) => map.write(to, { pathname: here }),
