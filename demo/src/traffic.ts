@@ -5,7 +5,7 @@ import { Chance } from './random.ts';
 const DAY_MS = 86_400_000;
 export const TRAFFIC_DAYS = 90;
 /** Visits on a usual day. */
-const VISITS_A_DAY = 40;
+const VISITS_A_DAY = 32;
 /** Of a week, from Sunday: people plant at the weekend. */
 const WEEK = [1.5, 0.85, 0.75, 0.75, 0.8, 1, 1.45];
 

@@ -206,7 +206,7 @@ test('the element on a page of another site tells what visitors do there, unless
       const field = await inElement('[role=combobox]');
       for (const letter of 'lavender') await field.sendKeys(letter);
       await until(async () => (await browser.getCurrentUrl()).includes('q=lavender'));
-      await field.sendKeys(Key.ESCAPE);
+      await browser.actions().sendKeys(Key.ESCAPE).perform();
       await (await inElement('[data-part=card] h2 a')).click();
       await until(async () => (await browser.getCurrentUrl()).includes('/r/'));
       await until(async () => (await insights()).totals.clicked === before.clicked + told);

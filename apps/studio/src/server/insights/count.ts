@@ -40,6 +40,7 @@ export class Counts {
   readonly #see: Database.Statement;
   /** How many different ones a day has, as far as it was asked. */
   readonly #many = new Map<string, Set<string>>();
+  readonly #asks = new Map<string, Database.Statement>();
   #names = 0;
 
   constructor(client: Database.Database, limits: CountLimits = MOST) {
@@ -194,13 +195,11 @@ export class Counts {
     const [kind, collection, ...rest] = where.split(' ');
     const day = Number(rest.at(-1));
     const tag = rest.slice(0, -1).join(' ');
-    const known = (sql: string, ...values: Cell[]): Set<string> =>
-      new Set(
-        this.#client
-          .prepare(sql)
-          .pluck()
-          .all(...values) as string[],
-      );
+    const known = (sql: string, ...values: Cell[]): Set<string> => {
+      let ask = this.#asks.get(sql);
+      if (!ask) this.#asks.set(sql, (ask = this.#client.prepare(sql).pluck()));
+      return new Set(ask.all(...values) as string[]);
+    };
     if (kind === 'tags')
       return known(`select tag from insight_days where collection_id = ? and day = ?`, Number(collection), day);
     if (kind === 'ranks')
