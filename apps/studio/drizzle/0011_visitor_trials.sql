@@ -22,4 +22,5 @@ CREATE TABLE `visitor_trials` (
 	`ties` integer DEFAULT 0 NOT NULL
 );
 --> statement-breakpoint
-CREATE INDEX `visitor_trials_by_collection` ON `visitor_trials` (`collection_id`,`id`);
+CREATE INDEX `visitor_trials_by_collection` ON `visitor_trials` (`collection_id`,`id`);--> statement-breakpoint
+CREATE INDEX `insight_ranks_opened` ON `insight_ranks` (`collection_id`,`record_id`) WHERE opened > 0;

@@ -89,3 +89,13 @@ test('a record that lacks the word visitors came with', () => {
   const many = Array.from({ length: 5 }, (_, i) => ({ recordId: `P-${i}`, opened: 3, meanRank: 1 }));
   expect(whats(failing('houseplant', { openedNext: { indoor: many } }))).toEqual([]);
 });
+
+test('another query for which the same records are opened', () => {
+  const alike = [{ text: 'pepper', records: 4, opened: 9 }];
+  const [idea] = ideas(failing('chilli', { alike }));
+  expect(idea).toMatchObject({
+    kind: 'synonym',
+    reason: 'For “pepper” visitors open 4 of the same records.',
+    add: { synonyms: [{ kind: 'oneWay', from: ['chilli'], to: ['pepper'] }] },
+  });
+});

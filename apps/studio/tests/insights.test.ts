@@ -1,17 +1,19 @@
 /** What visitors did, from keystrokes to sums: counted once, the same as a slow recount, erased, kept within bounds. */
-import type { PastSearch } from '@yucca/contract';
+import type { PastSearch, TuningDocument } from '@yucca/contract';
 import { eq } from 'drizzle-orm';
 import fc from 'fast-check';
 import { settledSearches, searchLog } from '../src/server/db/insights-schema';
 import { visitorEvents } from '../src/server/db/schema';
+import { lastDays } from '../src/server/insights/insights';
 import { DAY_MS, HOUR_MS } from '../src/server/insights/count';
+import { alikeByClicks } from '../src/server/insights/lists';
 import { readInsights } from '../src/server/insights/read-insights';
 import { readList, type ListOrder } from '../src/server/insights/read-list';
 import { SearchCounter } from '../src/server/insights/search-counter';
 import { SearchLog, type AnsweredSearch } from '../src/server/insights/search-log';
 import { bucketOf, middleOf, percentile } from '../src/server/insights/time-buckets';
 import { trimInsights } from '../src/server/insights/trim-insights';
-import { House } from './house';
+import { House, lines } from './house';
 
 let house: House;
 let id: number;
@@ -317,4 +319,66 @@ test('single searches go after a while, their sums stay, and rare queries of old
   expect(items('asked').map(({ query }) => query)).toEqual(['rose', 'agave']);
   trimInsights(house.yucca.db, { rawDays: 7, sumDays: 10 }, now + DAY_MS);
   expect(totals().searches).toBe(1);
+});
+
+test('fixed since the version that fixed it, not since any that was published meanwhile', async () => {
+  const { yucca } = house;
+  await house.load('plants', lines([{ id: 'a', name: 'dog rose' }]), 'application/x-ndjson');
+  const failed = { at: new Date(Date.now() - 60_000).toISOString(), q: 'briar', session: 's', total: 0 };
+  await yucca.insights.import('plants', [failed]);
+  const publish = async (tuning: TuningDocument): Promise<string> => {
+    await yucca.tunings.replaceDraft('plants', tuning);
+    await yucca.tunings.publish('plants', null);
+    return yucca.tunings.versions('plants').at(0)!.savedAt;
+  };
+  const fixedSince = async (): Promise<string | undefined> => {
+    const order = { list: 'nothing', sort: null, q: '', page: 1, size: 10 } as const;
+    return (await yucca.insights.list('plants', lastDays(7), '', order)).items[0]!.fixedSince;
+  };
+  const synonyms: TuningDocument['synonyms'] = [{ kind: 'oneWay', from: ['briar'], to: ['rose'] }];
+  await publish({ stopWords: ['a'] });
+  expect(await fixedSince()).toBeUndefined();
+  const fixed = await publish({ stopWords: ['a'], synonyms });
+  expect(await fixedSince()).toBe(fixed);
+  await publish({ stopWords: ['a', 'the'], synonyms });
+  expect(await fixedSince()).toBe(fixed);
+});
+
+test('what is kept can be taken away and brought in again, with what was opened', async () => {
+  const { yucca } = house;
+  await yucca.collections.create({ name: 'copy' });
+  await house.load('plants', lines([{ id: 'a', name: 'dog rose' }, { id: 'b', name: 'tea rose' }]), 'application/x-ndjson'); // prettier-ignore
+  const found = await yucca.search.search('plants', { q: 'rose', session: 'v', viewer: 'w', tags: ['page:shop'] });
+  const [first] = found.results;
+  const told = { queryId: found.queryId, recordId: first!.id, position: 1, session: 'v' };
+  yucca.visitorEvents.take([{ type: 'view', ...told }, { type: 'click', ...told }, { type: 'convert', ...told }]); // prettier-ignore
+  await yucca.search.search('plants', { q: 'briar', session: 'x' });
+  const range = lastDays(2);
+  const read = async (name: string): Promise<PastSearch[]> => {
+    const parts: string[] = [];
+    for await (const part of yucca.insights.export(name, range)) parts.push(part);
+    return parts.join('').split('\n').filter(Boolean).map((line) => JSON.parse(line) as PastSearch); // prettier-ignore
+  };
+  // A trail settles four seconds after its last letter.
+  while ((await read('plants')).length < 2) await new Promise((resolve) => setTimeout(resolve, 200));
+  const searches = await read('plants');
+  expect(searches).toMatchObject([
+    { q: 'rose', total: 2, tags: ['page:shop'], shown: [first!.id], clicks: [{ recordId: first!.id, position: 1 }], conversions: 1 },
+    { q: 'briar', total: 0 },
+  ]); // prettier-ignore
+  expect(JSON.stringify(searches)).not.toMatch(/"(v|w|x)"/);
+  await yucca.insights.import('copy', searches);
+  const totals = async (name: string) => (await yucca.insights.read(name, range, '', 'day')).totals;
+  expect(await totals('copy')).toEqual(await totals('plants'));
+});
+
+test('other queries that lead to the same records', async () => {
+  const of = (q: string, ...records: string[]): PastSearch[] =>
+    records.map((recordId, i) => ({ at: new Date(NOON + i * 3_600_000).toISOString(), q, session: `${q} ${i}`, total: 9, clicks: [{ recordId, position: 1 }] })); // prettier-ignore
+  await house.yucca.insights.import('plants', [
+    ...of('chilli', 'a', 'b'),
+    ...of('pepper', 'a', 'b', 'b', 'c'),
+    ...of('fern', 'a', 'd'),
+  ]);
+  expect(alikeByClicks(house.yucca.db, scope(), 'chilli')).toEqual([{ text: 'pepper', records: 2, opened: 3 }]);
 });

@@ -1,4 +1,5 @@
 /** What visitors looked for: as it is answered, as they meant it, and counted by hour and day. */
+import { sql } from 'drizzle-orm';
 import { index, integer, primaryKey, real, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 
 /** Searches whose trail is still open; a settled one goes on as a row of `settled_searches`. */
@@ -180,7 +181,13 @@ export const insightRanks = sqliteTable(
     shown: sum('shown'),
     opened: sum('opened'),
   },
-  (table) => [primaryKey({ columns: [table.collectionId, table.words, table.recordId, table.rank, table.day] })],
+  (table) => [
+    primaryKey({ columns: [table.collectionId, table.words, table.recordId, table.rank, table.day] }),
+    // Which other queries lead to a record: few of those that were shown are opened.
+    index('insight_ranks_opened')
+      .on(table.collectionId, table.recordId)
+      .where(sql`opened > 0`),
+  ],
 );
 
 /** Who was counted already on a day that is not over, for a query or ('') at all. */

@@ -8,6 +8,7 @@ import {
   type InsightSort,
   type Page,
   type PastSearch,
+  type SearchRequest,
   type VisitorJudgements,
 } from '@yucca/contract';
 import { LRUCache } from 'lru-cache';
@@ -18,6 +19,7 @@ import type { Tunings } from '../tuning/tuning';
 import type { RemoteThread } from '../workers/rpc';
 import type { ScanMethods } from '../workers/scan-worker';
 import type { WriterMethods } from '../workers/writer-worker';
+import type { SearchesPart } from './export-searches';
 import { csvOf } from './list-csv';
 import { ideasFor } from './proposals';
 import { dateOf, type DayRange } from './range';
@@ -40,8 +42,18 @@ interface Parts {
 
 /** Lines that are asked for at once by a file. */
 const CSV_PAGE = 1_000;
+/** Searches that are read at once by an export. */
+const EXPORTED_AT_ONCE = 500;
 /** Queries that are asked again at once: the searchers have other callers too. */
 const AT_ONCE = 4;
+
+/** Versions that are asked whether they have mended a query: the newest. */
+const VERSIONS_TRIED = 6;
+
+interface Published {
+  version: number;
+  at: number;
+}
 
 /** What visitors looked for, and what they missed. */
 export class InsightsService {
@@ -72,7 +84,10 @@ export class InsightsService {
     const scope = this.#scope(name, range, tag);
     await written();
     const { items, ...page } = await scan().call('insightList', [scope, { ...order, least }]);
-    const published = this.#parts.tunings.versions(name).map(({ savedAt }) => Date.parse(savedAt));
+    const published = this.#parts.tunings
+      .versions(name)
+      .map(({ version, savedAt }): Published => ({ version, at: Date.parse(savedAt) }))
+      .sort((a, b) => a.at - b.at);
     const told: InsightItem[] = [];
     for (let at = 0; at < items.length; at += AT_ONCE) {
       const some = items.slice(at, at + AT_ONCE).map((line) => this.#now(name, order.list, line, published));
@@ -94,6 +109,18 @@ export class InsightsService {
       const part = await this.list(name, range, tag, { list, sort, q, page, size: CSV_PAGE });
       pages = part.pages;
       yield csvOf(list, part.items, page === 1);
+    }
+  }
+
+  /** The single searches that are kept of some days, one JSON object a line, in pieces. */
+  async *export(name: string, range: DayRange): AsyncGenerator<string> {
+    const { scan, written } = this.#parts;
+    const scope = this.#scope(name, range, '');
+    await written();
+    for (let after: number | null = 0; after !== null;) {
+      const { searches, next }: SearchesPart = await scan().call('exportSearches', [scope, after, EXPORTED_AT_ONCE]);
+      yield searches.map((search) => `${JSON.stringify(search)}\n`).join('');
+      after = next;
     }
   }
 
@@ -159,26 +186,34 @@ export class InsightsService {
     name: string,
     list: InsightListName,
     { item, lastMissedAt, lastFoundAt }: ListLine,
-    published: readonly number[],
+    published: readonly Published[],
   ): Promise<InsightItem> {
     if (item.query === undefined) return item;
     const told: InsightItem = { ...item };
     if (list === 'nothing' || list === 'unclicked' || list === 'refined')
       told.finds = await this.#finds(name, item.query);
     if (list === 'nothing' && (told.finds ?? 0) > 0) {
-      // Mended by the first version after its last failure; found since, by itself or by visitors.
-      const since = published.filter((at) => at > lastMissedAt).sort((a, b) => a - b)[0];
-      const fixed = since ?? (lastFoundAt > lastMissedAt ? lastFoundAt : undefined);
-      if (fixed !== undefined) told.fixedSince = new Date(fixed).toISOString();
+      const later = published.filter(({ at }) => at > lastMissedAt);
+      // By a version since its last failure, or by records that came: then visitors have found it.
+      const fixed = (await this.#mender(name, item.query, later)) ?? (lastFoundAt > lastMissedAt ? lastFoundAt : null);
+      if (fixed !== null) told.fixedSince = new Date(fixed).toISOString();
     }
     return told;
   }
 
-  async #finds(name: string, q: string): Promise<number> {
+  /** When the first of some versions came by which a query finds something; the last of them is live and does. */
+  async #mender(name: string, query: string, versions: readonly Published[]): Promise<number | null> {
+    for (const { version, at } of versions.slice(-VERSIONS_TRIED, -1))
+      if ((await this.#finds(name, query, version)) > 0) return at;
+    return versions.at(-1)?.at ?? null;
+  }
+
+  async #finds(name: string, q: string, version: SearchRequest['version'] = 'live'): Promise<number> {
     try {
-      return (await this.#parts.search.search(name, { q, size: 0, record: false })).total;
+      return (await this.#parts.search.search(name, { q, size: 0, version, record: false })).total;
     } catch (error) {
-      // Too long for the words of today, or nothing can be searched just now: it is no worse a line for that.
+      // Too long for the words of today, a version that the index cannot answer any more, or nothing can be searched
+      // just now: it is no worse a line for that.
       if (error instanceof Failure) return 0;
       throw error;
     }

@@ -1,7 +1,7 @@
 /** The lists of queries, choices and records that visitors' searches make: each is one object. */
 import type { InsightItem, InsightListName, InsightSort } from '@yucca/contract';
 import type { Db } from '../db/open';
-import type { Opened } from './proposals';
+import type { Alike, Opened } from './proposals';
 import type { InsightScope } from './read-insights';
 
 /** A row as SQL gives it, by the names of the item it becomes. */
@@ -76,6 +76,21 @@ export function openedOf(db: Db, { collectionId, range }: InsightScope, words: s
        group by record_id having sum(opened) > 0 order by opened desc, record_id limit 20`,
     )
     .all({ collection: collectionId, ...range, words }) as Opened[];
+}
+
+/** Other queries that lead visitors to the same records: at least two of those that this one leads to. */
+export function alikeByClicks(db: Db, { collectionId, range }: InsightScope, words: string): Alike[] {
+  return db.$client
+    .prepare(
+      `with mine as (
+         select distinct record_id from insight_ranks
+         where collection_id = @collection and words = @words and opened > 0 and day between @from and @to)
+       select words as text, count(distinct record_id) as records, sum(opened) as opened from insight_ranks
+       where collection_id = @collection and opened > 0 and day between @from and @to and words <> @words
+         and record_id in (select record_id from mine)
+       group by words having records > 1 order by records desc, opened desc, words limit 3`,
+    )
+    .all({ collection: collectionId, ...range, words }) as Alike[];
 }
 
 export const LISTS: Record<InsightListName, InsightList> = {

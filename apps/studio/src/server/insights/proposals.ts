@@ -11,6 +11,15 @@ export interface Opened {
   meanRank: number;
 }
 
+/** Another query that leads to the same records. */
+export interface Alike {
+  text: string;
+  /** Records that visitors open for both. */
+  records: number;
+  /** How often they open them for the other. */
+  opened: number;
+}
+
 export interface Failing {
   query: string;
   /** What the draft answers. */
@@ -19,6 +28,8 @@ export interface Failing {
   next: NonNullable<InsightItem['next']>;
   /** What they opened, the most opened first. */
   opened: readonly Opened[];
+  /** Queries for which the same records are opened. */
+  alike?: readonly Alike[];
   /** What was opened of what was asked next, by its text. */
   openedNext?: Readonly<Record<string, readonly Opened[]>>;
 }
@@ -55,6 +66,14 @@ const askedNext: Way = ({ query, next }) =>
           ? `A visitor asked for “${text}” next and found something.`
           : `${found} of ${count} visitors who asked for “${text}” next found something.`,
       ),
+    );
+
+/** Visitors open the same records for both: the words mean the same to them. */
+const openedForBoth: Way = ({ query, alike = [] }) =>
+  alike
+    .filter(({ text }) => isShort(text) && isShort(query))
+    .map(({ text, records }) =>
+      finding('synonym', foldWords(query), text, `For “${text}” visitors open ${records} of the same records.`),
     );
 
 /** A word that stands nowhere in the data, and one there that is spelt like it: two typos away at the most. */
@@ -142,7 +161,7 @@ const lacksTheWord: Way = ({ query, answer, openedNext = {} }) => {
   ];
 };
 
-const WAYS: readonly Way[] = [askedNext, spelling, wantedFurtherDown, lacksTheWord, looserRule];
+const WAYS: readonly Way[] = [askedNext, openedForBoth, spelling, wantedFurtherDown, lacksTheWord, looserRule];
 
 /** What may be tried, the likeliest first; nothing twice, and nothing that the tuning has already. */
 export function ideasFor(failing: Failing, tuning: TuningDocument): Idea[] {

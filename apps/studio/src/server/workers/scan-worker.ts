@@ -28,7 +28,8 @@ import { packCollection, type PackedCollection, type PackJob } from '../handover
 import type { Files } from '../handover/targets/target';
 import { formatted } from '../handover/written/format';
 import { zipPieces } from '../handover/zip-pieces';
-import { nextOf, openedOf } from '../insights/lists';
+import { exportSearches, type SearchesPart } from '../insights/export-searches';
+import { alikeByClicks, nextOf, openedOf } from '../insights/lists';
 import type { Failing } from '../insights/proposals';
 import { readInsights, type InsightInterval, type InsightScope } from '../insights/read-insights';
 import { readList, type ListLine, type ListOrder } from '../insights/read-list';
@@ -162,12 +163,17 @@ const methods = {
     return readJudgements(db, scope);
   },
 
+  /** Some of the single searches that are kept. */
+  exportSearches(scope: Pick<InsightScope, 'collectionId' | 'range'>, after: number, size: number): SearchesPart {
+    return exportSearches(db, scope, after, size);
+  },
+
   /** What visitors did after they had asked for a query: asked for something else, opened a record. */
-  insightAfter(scope: InsightScope, query: string): Pick<Failing, 'next' | 'opened' | 'openedNext'> {
+  insightAfter(scope: InsightScope, query: string): Omit<Failing, 'query' | 'answer'> {
     const words = foldWords(query);
     const next = nextOf(db, scope, words);
     const openedNext = Object.fromEntries(next.map(({ text }) => [text, openedOf(db, scope, foldWords(text))]));
-    return { next, opened: openedOf(db, scope, words), openedNext };
+    return { next, opened: openedOf(db, scope, words), openedNext, alike: alikeByClicks(db, scope, words) };
   },
 
   /** Guesses a card and facets. */

@@ -63,6 +63,17 @@ export const INSIGHTS: readonly Operation[] = [
     answers: { 200: [json('VisitorJudgements')] },
   },
   {
+    id: 'exportSearches',
+    method: 'get',
+    path: `${C}/insights/searches`,
+    right: 'admin',
+    group: 'Insights',
+    summary: 'Export the single searches that are kept',
+    more: 'One JSON object a line, in the form in which searches are brought in. Ids of visits and viewers are the hashes that stand for them.',
+    query: range.slice(0, 2),
+    answers: { 200: [{ type: 'application/x-ndjson', schema: 'PastSearch' }] },
+  },
+  {
     id: 'importSearches',
     method: 'post',
     path: `${C}/insights/searches`,

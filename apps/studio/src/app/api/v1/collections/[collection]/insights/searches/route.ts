@@ -1,6 +1,8 @@
 import type { PastSearch, ProblemPart } from '@yucca/contract';
 import { readText } from '@/http/input';
-import { json } from '@/http/reply';
+import { rangeFrom } from '@/http/insight-range';
+import { bodyOf } from '@/http/pieces';
+import { json, Reply } from '@/http/reply';
 import { refuseOthers, route } from '@/http/route';
 import { isFailure, Failure } from '@/server/failure';
 import { requireNoLimits } from '@/server/keys/caller';
@@ -8,6 +10,18 @@ import { validate } from '@/server/validate';
 
 /** Searches counted at once: other writes come between. */
 const AT_ONCE = 500;
+
+/** The single searches that are kept, as they can be brought in elsewhere. */
+export const GET = route('admin', async ({ url, params, caller, yucca }) => {
+  requireNoLimits(caller);
+  const lines = await bodyOf(yucca.insights.export(params.collection!, rangeFrom(url)));
+  return new Reply(lines, {
+    headers: {
+      'Content-Type': 'application/x-ndjson; charset=utf-8',
+      'Content-Disposition': `attachment; filename="${params.collection!}-searches.jsonl"`,
+    },
+  });
+});
 
 /** Searches of another system or another time, one JSON object a line; larger histories are sent in parts. */
 export const POST = route('admin', async ({ request, params, caller, yucca }) => {
@@ -42,4 +56,4 @@ function searchFrom(line: string, number: number): PastSearch {
   }
 }
 
-export const { GET, PUT, PATCH, DELETE } = refuseOthers('POST');
+export const { PUT, PATCH, DELETE } = refuseOthers('GET', 'POST');
