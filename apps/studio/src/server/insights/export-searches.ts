@@ -13,8 +13,8 @@ export interface SearchesPart {
 }
 
 /**
- * Single searches as they are kept, after the one numbered `after`: in the form in which searches are brought in. Ids of
- * visits and viewers are the hashes that stand for them.
+ * Single searches as they are kept, after the one numbered `after`: in the form in which searches are brought in. Ids
+ * of visits and viewers are the hashes that stand for them.
  */
 export function exportSearches(
   db: Db,
