@@ -5,6 +5,7 @@ export default defineConfig({
   schema: [
     './src/server/db/schema.ts',
     './src/server/db/insights-schema.ts',
+    './src/server/db/feeds-schema.ts',
     './src/server/db/visitor-trials-schema.ts',
   ],
   out: './drizzle',

@@ -29,6 +29,7 @@ export interface FrontParts {
 const PROXY_HEADERS = ['forwarded', 'via', 'x-forwarded-for', 'x-forwarded-host', 'x-forwarded-proto', 'x-real-ip'];
 /** A load takes as long as it takes. */
 const LOAD = '/api/v1/collections/[collection]/records';
+const FEED_EVENTS = '/api/v1/feeds/[feed]/events';
 
 /**
  * The one way in. Every request comes through here: it is looked at before it is read, the routes are answered by the
@@ -131,7 +132,8 @@ export class FrontServer {
       reply.set('Allow', Object.keys(handlers).join(', '));
       return reply;
     }
-    this.#countAnonymous(request, remote);
+    // A source shows its signature instead of a key; one that does not hold is counted below.
+    if (pattern !== FEED_EVENTS) this.#countAnonymous(request, remote);
     const most = pattern === LOAD ? Number.MAX_SAFE_INTEGER : FRONT.bodyMs;
     const reply = await handler.answer(new NodeIncoming(request, response, remote, most), params);
     // Keys that are guessed are counted like requests without one.

@@ -10,6 +10,7 @@ import { readConfig, type Config } from './config';
 import { migrateDb, openDb, type Db } from './db/open';
 import { AnsweredSearches } from './insights/answered-searches';
 import { hashedId } from './insights/hashed-id';
+import { Feeds } from './feeds/feeds';
 import { InsightsService } from './insights/insights';
 import { SearchLog } from './insights/search-log';
 import { IndexManager } from './index/index-manager';
@@ -67,6 +68,7 @@ export interface Runtime {
   visitorEvents: VisitorEvents;
   insights: InsightsService;
   visitorTrials: VisitorTrials;
+  feeds: Feeds;
   loadFiles: LoadFiles;
   tasks: Tasks;
   search: SearchService;
@@ -195,6 +197,10 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
   }
   const opened = Promise.all(collectionIds(db, 'live').map((id) => indexManager.open(id))).then(() => {});
   void opened.catch((error: Error) => log.error({ error: error.message }, 'an index could not be opened'));
+  if (refusal === null)
+    void opened
+      .then(() => feeds.catchUp())
+      .catch((error: Error) => log.error({ error: error.message }, 'events that waited were not applied'));
   writer.send('clearDeleted', []);
   // A stop in the middle of something should not have damaged anything; now it is known that it has not.
   if (!stoppedCleanly)
@@ -202,6 +208,7 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
       .then(() => integrity.check())
       .then(({ state }) => log.info({ state }, 'checked the database, because the last stop was not clean'))
       .catch((error: Error) => log.error({ error: error.message }, 'the database could not be checked'));
+  const feeds = new Feeds({ db, collections, indexManager, writer, sealer, log });
   const visitorEvents = new VisitorEvents({
     trials: visitorTrials,
     db,
@@ -257,6 +264,7 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
     settings: new SettingsService({ collections, tunings, fieldRules }),
     visitorEvents,
     visitorTrials,
+    feeds,
     insights: new InsightsService({
       collections,
       tunings,

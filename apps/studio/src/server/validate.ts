@@ -1,4 +1,14 @@
 import {
+  cloudEventSchema,
+  feedPatchSchema,
+  feedReplaySchema,
+  feedTestSchema,
+  newFeedSchema,
+  type CloudEvent,
+  type FeedPatch,
+  type FeedReplay,
+  type FeedTest,
+  type NewFeed,
   collectionPatchSchema,
   eventsSchema,
   fieldRulePreviewSchema,
@@ -86,6 +96,11 @@ interface Validated {
   JudgementRun: JudgementRun;
   Trial: Trial;
   WhereaboutsRequest: WhereaboutsRequest;
+  CloudEvent: CloudEvent;
+  NewFeed: NewFeed;
+  FeedPatch: FeedPatch;
+  FeedReplay: FeedReplay;
+  FeedTest: FeedTest;
 }
 
 const schemas: { [K in keyof Validated]: AnySchema } = {
@@ -111,6 +126,11 @@ const schemas: { [K in keyof Validated]: AnySchema } = {
   JudgementRun: judgementRunSchema,
   Trial: trialSchema,
   WhereaboutsRequest: whereaboutsRequestSchema,
+  CloudEvent: cloudEventSchema,
+  NewFeed: newFeedSchema,
+  FeedPatch: feedPatchSchema,
+  FeedReplay: feedReplaySchema,
+  FeedTest: feedTestSchema,
 };
 
 const compiled = new Map<string, ValidateFunction>();

@@ -1,4 +1,5 @@
 import { COLLECTIONS } from './operations/collections.ts';
+import { FEEDS } from './operations/feeds.ts';
 import { INSIGHTS } from './operations/insights.ts';
 import { INTERFACES } from './operations/interfaces.ts';
 import { JUDGEMENTS } from './operations/judgements.ts';
@@ -21,6 +22,7 @@ export const OPERATIONS: readonly Operation[] = [
   ...COLLECTIONS,
   ...JUDGEMENTS,
   ...INSIGHTS,
+  ...FEEDS,
   ...INTERFACES,
   ...KEYS,
   ...TASKS,

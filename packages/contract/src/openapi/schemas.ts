@@ -1,6 +1,17 @@
 import { collectionPatchSchema, collectionSchema, newCollectionSchema, pageOf } from '../collection.ts';
 import { eventsSchema } from '../events.ts';
 import { facetAnswerSchema, facetValuesAnswerSchema, treeNodeSchema } from '../facets.ts';
+import {
+  cloudEventSchema,
+  feedEventSchema,
+  feedPatchSchema,
+  feedReplaySchema,
+  feedSchema,
+  feedTakenSchema,
+  feedTestSchema,
+  feedWithSecretSchema,
+  newFeedSchema,
+} from '../feeds.ts';
 import { fieldRulePreviewSchema, fieldRulesSchema, ruleEffectSchema } from '../field-rules.ts';
 import {
   interfacePageSchema,
@@ -158,6 +169,19 @@ export const SCHEMAS: { [name: string]: Schema } = {
   InsightProposal: insightProposalSchema,
   VisitorJudgements: visitorJudgementsSchema,
   VisitorTrial: visitorTrialSchema,
+  CloudEvent: cloudEventSchema,
+  CloudEvents: listOf(ref('CloudEvent')),
+  NewFeed: newFeedSchema,
+  FeedPatch: feedPatchSchema,
+  Feed: feedSchema,
+  FeedList: pageOf(ref('Feed')),
+  FeedWithSecret: feedWithSecretSchema,
+  FeedEvent: feedEventSchema,
+  FeedEventList: pageOf(ref('FeedEvent')),
+  FeedTaken: feedTakenSchema,
+  FeedReplay: feedReplaySchema,
+  FeedTest: feedTestSchema,
+  EventsApplied: object({ applied: count }),
   PastSearch: pastSearchSchema,
   SearchesTaken: object({ taken: count }),
   SearchesErased: object({ erased: count }),

@@ -4,11 +4,12 @@ import { migrate } from 'drizzle-orm/better-sqlite3/migrator';
 import { mkdirSync } from 'node:fs';
 import path from 'node:path';
 import { isFrozen } from '../storage/frozen-folder';
+import * as feeds from './feeds-schema';
 import * as insights from './insights-schema';
 import * as tables from './schema';
 import * as trials from './visitor-trials-schema';
 
-const schema = { ...tables, ...insights, ...trials };
+const schema = { ...tables, ...insights, ...trials, ...feeds };
 
 export type Db = BetterSQLite3Database<typeof schema> & { $client: Database.Database };
 

@@ -1,5 +1,6 @@
 import { and, eq, isNotNull, isNull, sql } from 'drizzle-orm';
 import type { Db } from '../db/open';
+import { feedEvents, feedKeys, feedMessages, feeds } from '../db/feeds-schema';
 import { clearInsights } from '../insights/trim-insights';
 import { collections, tombstones, judgements, originals, pastQueries, records, segments, tunings } from '../db/schema';
 
@@ -36,6 +37,11 @@ export function clearRecords(db: Db, collectionId: number): boolean {
       db.delete(tunings).where(eq(tunings.ownerId, collectionId)).run();
       db.delete(judgements).where(eq(judgements.collectionId, collectionId)).run();
       db.delete(pastQueries).where(eq(pastQueries.collectionId, collectionId)).run();
+      for (const table of [feedEvents, feedMessages, feedKeys])
+        db.delete(table)
+          .where(sql`feed_id in (select id from feeds where collection_id = ${collectionId})`)
+          .run();
+      db.delete(feeds).where(eq(feeds.collectionId, collectionId)).run();
       clearInsights(db, collectionId);
       db.delete(collections).where(eq(collections.id, collectionId)).run();
     })

@@ -169,6 +169,18 @@ export class RecordStore {
       .immediate();
   }
 
+  /** Runs a part of a transaction: all of it is written, or what it throws takes it back and nothing else. */
+  attempt<T>(run: () => T): T {
+    const before = { added: this.#added, changed: this.#changed };
+    try {
+      return this.#db.$client.transaction(run)();
+    } catch (error) {
+      this.#added = before.added;
+      this.#changed = before.changed;
+      throw error;
+    }
+  }
+
   /** Field rules hold for whatever is written, whoever writes it. */
   #readRules(collectionId: number): void {
     const row = this.#db

@@ -8,6 +8,8 @@ import { trimAudit, writeNotes, type Audit } from '../audit/audit';
 import { openDb } from '../db/open';
 import { keys } from '../db/schema';
 import { buildSegment, type BuildJob, type BuiltSegment } from '../index/build-segment';
+import { FeedChanges, type FeedTarget, type Taken as FeedTakenBy } from '../feeds/apply-changes';
+import type { FeedChange } from '../feeds/read-events';
 import { FailedLines } from '../records/failed-lines';
 import { rowsThat } from '../scan/rows-that';
 import { startLoad, type LoadJob, type LoadOptions, type LoadProgress } from '../records/load-job';
@@ -32,6 +34,7 @@ import type { ThreadData } from './spawn';
 const { dataDir } = workerData as ThreadData;
 const db = openDb(dataDir);
 const store = new RecordStore(db);
+const feedChanges = new FeedChanges(db, store);
 const loads = new Map<string, LoadJob>();
 /** Records deleted in one transaction: other writes come between. */
 const REMOVED_AT_ONCE = 500;
@@ -141,6 +144,7 @@ const methods = {
     trimAudit(db);
     trimEvents(db, eventDays);
     trimInsights(db, insights.ages);
+    feedChanges.trim(Date.now());
   },
 
   /** Counts searches of another time; see SearchCounter. */
@@ -157,6 +161,26 @@ const methods = {
   ): number {
     counter ??= new SearchCounter(db, secret);
     return counter.erase(collectionId, what);
+  },
+
+  /** Stores what a source told and applies it; see FeedChanges. */
+  feedTake(
+    target: FeedTarget,
+    message: string,
+    changes: FeedChange[],
+    how: { paused: boolean; now: number },
+  ): FeedTakenBy {
+    return feedChanges.take(target, message, changes, how);
+  },
+
+  /** Applies what has waited, in pieces; returns when nothing waits. */
+  async feedApply(target: FeedTarget): Promise<void> {
+    while (feedChanges.applyWaiting(target)) await new Promise((resolve) => setImmediate(resolve));
+  },
+
+  /** Tries dead events again; returns how many were applied. */
+  feedReplay(target: FeedTarget, numbers: number[] | null): number {
+    return feedChanges.replay(target, numbers);
   },
 
   /** Writes something small. Throws when the disk refuses. */

@@ -27,6 +27,7 @@ export const GROUPS = {
   Collections: 'Making, listing and deleting collections.',
   Judgements: 'What should come up for a query, and how well live and draft do at it.',
   Insights: 'What visitors looked for, what they missed.',
+  Feeds: 'Sources whose changes reach a collection by themselves.',
   Interfaces: 'Search pages: how they are made up, and all a page elsewhere needs to know.',
   Keys: 'Who may do what.',
   Tasks: 'Long work, and the server itself.',
