@@ -46,6 +46,13 @@ for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, stop);
 server.on('exit', (code) => process.exit(code ?? 0));
 run(process.execPath, [tsx, 'demo/src/load.ts', `http://127.0.0.1:${port}`, dataDir], { env });
 if ((await painting) !== 0) console.error('The pictures could not all be painted; the next start goes on with them.');
+const officePort = process.env.BACK_OFFICE_PORT ?? String(Number(port) + 81);
+const office = spawn(
+  process.execPath,
+  [tsx, 'demo/src/back-office/server.ts', `http://127.0.0.1:${port}`, dataDir, officePort],
+  { cwd: root, env, stdio: ['ignore', 'ignore', 'inherit'] },
+);
+process.on('exit', () => office.kill());
 console.log(`
   Yucca is running.
 
@@ -53,6 +60,7 @@ console.log(`
     Search pages    http://127.0.0.1:${port}/s/nursery
                     http://127.0.0.1:${port}/s/growing
                     http://127.0.0.1:${port}/s/collect
+    Back office     http://127.0.0.1:${officePort}   (edit a plant there, and see it in the search)
 
   The data is in ${path.relative(process.cwd(), dataDir) || dataDir}. Stop with Ctrl+C.
 `);

@@ -43,6 +43,8 @@ export const collectionSchema = object({
   bytes: count,
   liveVersion: count,
   draftChanged: yesOrNo,
+  /** Sources that keep it in step. */
+  feeds: count,
   /** Queries that are judged. */
   judged: count,
   /** Whether there are searches of visitors to look at. */

@@ -22,7 +22,7 @@ function Trail({ stages }: { stages: Stage[] }) {
       <ol className="flex items-center">
         {stages.map(({ name, href, filled, current }, i) => (
           <li key={name} className="flex items-center">
-            {i > 0 && <span aria-hidden="true" className="h-px w-6 bg-line" />}
+            {i > 0 && <span aria-hidden="true" className="h-px w-4 bg-line" />}
             <Link
               href={href}
               aria-current={current ? 'page' : undefined}
@@ -69,7 +69,7 @@ export function Frame({
 }: {
   collections: Collection[];
   current?: Collection | null;
-  stage?: 'records' | 'fields' | 'tuning' | 'judgements' | 'insights' | 'page' | 'keys' | 'api' | null;
+  stage?: 'records' | 'feeds' | 'fields' | 'tuning' | 'judgements' | 'insights' | 'page' | 'keys' | 'api' | null;
   children: ReactNode;
 }) {
   const base = current && `/c/${current.name}`;
@@ -90,6 +90,7 @@ export function Frame({
           <Trail
             stages={[
               { name: 'Records', href: `${base}/records`, filled: current.records > 0, current: stage === 'records' },
+              { name: 'Feeds', href: `${base}/feeds`, filled: current.feeds > 0, current: stage === 'feeds' },
               { name: 'Fields', href: `${base}/fields`, filled: current.liveVersion > 1, current: stage === 'fields' },
               { name: 'Tuning', href: `${base}/tuning`, filled: current.liveVersion > 1, current: stage === 'tuning' },
               {

@@ -30,6 +30,7 @@ export function placesFor(collection: string | null): Place[] {
       ? []
       : [
           { letter: 'r', name: 'Records', href: `${base}/records` },
+          { letter: 'e', name: 'Feeds', href: `${base}/feeds` },
           { letter: 'f', name: 'Fields', href: `${base}/fields` },
           { letter: 't', name: 'Tuning', href: `${base}/tuning` },
           { letter: 'j', name: 'Judgements', href: `${base}/judgements` },

@@ -15,7 +15,7 @@ import { lastDaysOf, LAST_DAYS, rangeOf } from './range';
 import { Repair } from './repair';
 import { Totals } from './totals';
 import { Trial } from './trial';
-import { useTold } from './use-told';
+import { useTold } from '@/ui/use-told';
 
 const ROWS = 50;
 

@@ -11,7 +11,7 @@ import { api } from '@/ui/api';
 import { Button } from '@/ui/button';
 import { counted } from '@/ui/format';
 import type { DateRange } from './range';
-import { useTold } from './use-told';
+import { useTold } from '@/ui/use-told';
 
 /** What was taken into the draft, so that it can be taken back. */
 interface Taken {

@@ -5,7 +5,7 @@ import { api } from '@/ui/api';
 import { Button } from '@/ui/button';
 import { counted } from '@/ui/format';
 import { sureOf, trialWords } from './trial-words';
-import { useTold } from './use-told';
+import { useTold } from '@/ui/use-told';
 
 /** A trial that runs is asked for again so often. */
 const EVERY_MS = 5_000;

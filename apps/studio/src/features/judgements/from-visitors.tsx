@@ -2,7 +2,7 @@ import type { Collection, JudgedQuery, VisitorJudgements } from '@yucca/contract
 import { meanScores } from '@yucca/engine/judge';
 import { useEffect, useState } from 'react';
 import { rangeOf } from '@/features/insights/range';
-import { useTold } from '@/features/insights/use-told';
+import { useTold } from '@/ui/use-told';
 import { counted } from '@/ui/format';
 import { QueryTable } from './query-table';
 import { runJudgements } from './run-judgements';

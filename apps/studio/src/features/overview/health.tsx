@@ -1,10 +1,8 @@
 import type { InsightItem, Insights, Page } from '@yucca/contract';
 import Link from 'next/link';
-import { useTold } from '@/features/insights/use-told';
+import { useTold } from '@/ui/use-told';
 import { count, counted } from '@/ui/format';
-
-const WIDTH = 120;
-const HEIGHT = 20;
+import { Sparkline } from '@/ui/sparkline';
 
 /** What visitors of a collection did in the last 30 days, and what needs a look, in words that lead there. */
 export function Health({ collection }: { collection: string }) {
@@ -30,19 +28,5 @@ export function Health({ collection }: { collection: string }) {
         </Link>
       )}
     </p>
-  );
-}
-
-/** A curve without axes; the numbers stand beside it. */
-function Sparkline({ values }: { values: readonly number[] }) {
-  const most = Math.max(1, ...values);
-  const step = WIDTH / Math.max(1, values.length - 1);
-  const points = values.map(
-    (value, i) => `${(i * step).toFixed(1)},${(HEIGHT - 1 - (value / most) * (HEIGHT - 2)).toFixed(1)}`,
-  );
-  return (
-    <svg width={WIDTH} height={HEIGHT} aria-hidden="true" className="shrink-0 text-ink">
-      <polyline points={points.join(' ')} fill="none" stroke="currentColor" strokeWidth="1.25" />
-    </svg>
   );
 }

@@ -1,6 +1,7 @@
 import type { Card, Collection, CollectionPatch, NewCollection } from '@yucca/contract';
 import { readableName } from '@yucca/contract';
 import { and, asc, count, countDistinct, eq, isNotNull, sql } from 'drizzle-orm';
+import { feeds } from '../db/feeds-schema';
 import { insightDays } from '../db/insights-schema';
 import type { Db } from '../db/open';
 import { collections, judgements, tunings } from '../db/schema';
@@ -121,6 +122,7 @@ export class Collections {
       bytes,
       liveVersion,
       draftChanged: draft !== undefined,
+      feeds: this.#feeds(row.id),
       judged: this.#judged(row.id),
       searched: this.#searched(row.id),
       createdAt,
@@ -136,6 +138,11 @@ export class Collections {
       .limit(1)
       .get();
     return day !== undefined;
+  }
+
+  #feeds(collectionId: number): number {
+    const row = this.#db.select({ many: count() }).from(feeds).where(eq(feeds.collectionId, collectionId)).get();
+    return row?.many ?? 0;
   }
 
   #judged(collectionId: number): number {

@@ -123,8 +123,8 @@ function actionOf(type: string, types: Readonly<Record<string, FeedAction>>): Fe
 }
 
 /**
- * What orders the changes of a key: the extension `sequence` (CloudEvents, Sequence) when it is a whole number, else the
- * time in microseconds, else the time of arrival.
+ * What orders the changes of a key: the extension `sequence` (CloudEvents, Sequence) when it is a whole number, else
+ * the time in microseconds, else the time of arrival.
  */
 function orderOf(event: CloudEvent, wrong: (name: string, detail: string) => Failure): number {
   if (event.sequence !== undefined) {

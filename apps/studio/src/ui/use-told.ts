@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { api } from '@/ui/api';
+import { api } from './api';
 
 export interface Told<T> {
   /** The newest that came; it stays while another is on its way. */
@@ -9,8 +9,11 @@ export interface Told<T> {
   again: () => void;
 }
 
-/** What the API answers at a path; asked again when the path changes. Null asks nothing. */
-export function useTold<T>(path: string | null): Told<T> {
+/**
+ * What the API answers at a path; asked again when the path changes, or what is known of the state it is in. Null asks
+ * nothing.
+ */
+export function useTold<T>(path: string | null, state = ''): Told<T> {
   const [value, setValue] = useState<T | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [round, setRound] = useState(0);
@@ -27,6 +30,6 @@ export function useTold<T>(path: string | null): Told<T> {
       },
     );
     return () => gone.abort();
-  }, [path, round]);
+  }, [path, state, round]);
   return { value, problem, again: () => setRound((now) => now + 1) };
 }
