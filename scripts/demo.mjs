@@ -49,7 +49,7 @@ if ((await painting) !== 0) console.error('The pictures could not all be painted
 const officePort = process.env.BACK_OFFICE_PORT ?? String(Number(port) + 81);
 const office = spawn(
   process.execPath,
-  [tsx, 'demo/src/back-office/server.ts', `http://127.0.0.1:${port}`, dataDir, officePort],
+  [tsx, 'demo/src/back-office/main.ts', `http://127.0.0.1:${port}`, dataDir, officePort],
   { cwd: root, env, stdio: ['ignore', 'ignore', 'inherit'] },
 );
 process.on('exit', () => office.kill());

@@ -12,6 +12,8 @@ export interface Sending {
 const AT_ONCE = 40;
 const EVERY_MS = 100;
 const LONGEST_MS = 30_000;
+/** What `fetch` throws when nobody answers, or too late. */
+const LINE_ERRORS = new Set(['TypeError', 'TimeoutError', 'AbortError']);
 
 /** Sends what is due, now and from now on; the function it returns ends that. */
 export function startSending(store: Store, sending: Sending): () => Promise<void> {
@@ -75,8 +77,8 @@ async function send(address: string, secret: string, { event }: Waiting): Promis
     process.stderr.write(`Yucca refused ${id}: ${await answer.text()}\n`);
     return 'refused';
   } catch (error) {
-    // Nobody answers, or too late: the event stays, and is told later.
-    if (error instanceof TypeError || error instanceof DOMException) return 'again';
+    // The event stays, and is told later.
+    if (LINE_ERRORS.has((error as Error).name)) return 'again';
     throw error;
   }
 }

@@ -138,12 +138,3 @@ async function readForm(request: IncomingMessage): Promise<URLSearchParams> {
   }
   return new URLSearchParams(Buffer.concat(parts).toString());
 }
-
-const [yucca, dataDir, port] = process.argv.slice(2);
-if (yucca !== undefined && dataDir !== undefined && process.argv[1]?.endsWith('server.ts')) {
-  const adminKey = process.env.YUCCA_ADMIN_KEY ?? '';
-  const { address, close } = await startBackOffice({ dataDir, yucca, adminKey, port: Number(port ?? 4391) });
-  process.stdout.write(`${address}\n`);
-  for (const signal of ['SIGINT', 'SIGTERM'] as const)
-    process.once(signal, () => void close().then(() => process.exit(0)));
-}

@@ -35,18 +35,21 @@ export function FeedPanel({
   const [said, setSaid] = useState('');
   const [ending, setEnding] = useState(false);
   const [asking, setAsking] = useState(false);
-  const doing = (work: Promise<unknown>, done = ''): void => {
+  /** Does something and says what came of it, when it has a sentence. */
+  const doing = (work: Promise<string | object>): void => {
     setProblem(null);
+    setSaid('');
     work.then(
-      () => {
-        setSaid(done);
+      (told) => {
+        if (typeof told === 'string') setSaid(told);
         onChanged();
         again();
       },
       (error: Error) => setProblem(error.message),
     );
   };
-  const post = <T,>(what: string, json?: object): Promise<T> => api<T>(`${path}/${what}`, { method: 'POST', ...(json && { json }) }); // prettier-ignore
+  const post = <T = Feed,>(what: string, json?: object): Promise<T> =>
+    api<T>(`${path}/${what}`, { method: 'POST', ...(json && { json }) });
   const address = `${typeof window === 'undefined' ? '' : window.location.origin}/api/v1${path}/events`;
   return (
     <div className="min-w-0 flex-1 overflow-y-auto">
@@ -77,7 +80,13 @@ export function FeedPanel({
       {asking && (
         <TestEvent
           collection={feed.collection}
-          onSend={(event) => doing(post<FeedEvent>('test', event).then(({ state, reason }) => setSaid(`The test event: ${reason ?? BECAME[state]}.`)), '')} // prettier-ignore
+          onSend={(event) =>
+            doing(
+              post<FeedEvent>('test', event).then(
+                ({ state, reason }) => `The test event: ${reason?.replace(/\.$/, '') ?? BECAME[state]}.`,
+              ),
+            )
+          }
         />
       )}
       {secret !== null && (
@@ -105,8 +114,8 @@ export function FeedPanel({
               <Button
                 onClick={() =>
                   doing(
-                    post<{ applied: number }>('dead/replay', {}).then(({ applied }) =>
-                      setSaid(`${counted(applied, 'event')} applied now.`),
+                    post<{ applied: number }>('dead/replay', {}).then(
+                      ({ applied }) => `${counted(applied, 'event')} applied now.`,
                     ),
                   )
                 }
@@ -134,7 +143,12 @@ export function FeedPanel({
           The secret has gone astray, or has been seen?
           <Button
             onClick={() =>
-              doing(post<FeedWithSecret>('secret').then(onSecret), 'The secret before holds for a day more.')
+              doing(
+                post<FeedWithSecret>('secret').then((made) => {
+                  onSecret(made);
+                  return 'The secret before holds for a day more.';
+                }),
+              )
             }
           >
             Make another
