@@ -95,15 +95,10 @@ export function SearchView(props: SearchViewProps) {
   const chosen = useRef<string | null>(null);
   // Where it comes after the page, searches before it are nobody's.
   const told = useRef(insights);
-  useEffect(() => {
-    told.current = insights;
-  });
-  const noted = (): YuccaClient => told.current?.noting(client, page.slug, () => chosen.current) ?? client;
   const [snapshot, search] = useSearch(() => ({
-    client: {
-      ...client,
-      search: (...asked) => noted().search(...asked),
-      multiSearch: (...asked) => noted().multiSearch(...asked),
+    // Read with every search.
+    get client() {
+      return told.current?.noting(client, page.slug, () => chosen.current) ?? client;
     },
     collection: page.collection,
     request: standingRequest(page),
@@ -117,6 +112,11 @@ export function SearchView(props: SearchViewProps) {
   useGivenQuery(search, first, firstAnswer);
   const follow = props.navigate ?? ((href: string): void => window.location.assign(href));
   const { query, status, error } = snapshot;
+  const newest = useRef(query);
+  useEffect(() => {
+    newest.current = query;
+    told.current = insights;
+  });
   const answer = useMemo(() => withLabels(snapshot.answer, page.facets), [snapshot.answer, page.facets]);
   // Filters are drawn after the results, not before anybody sees these.
   const facets = usePainted(answer);
@@ -153,10 +153,6 @@ export function SearchView(props: SearchViewProps) {
     ask(query.q);
   };
   // What a keystroke does not change is not drawn again: these two know the newest query without being made anew by it.
-  const newest = useRef(query);
-  useEffect(() => {
-    newest.current = query;
-  });
   const find: FindInFacet = useCallback(
     (facet, q, signal) => client.facetValues(page.collection, facet, q, requestFor(newest.current), signal),
     [client, page.collection],
