@@ -1,6 +1,6 @@
 /** @jest-environment node */
 /** Feeds: signed, once each, the newest wins whatever the order, and what cannot be applied says why. */
-import type { Feed, FeedAction, RecordJson } from '@yucca/contract';
+import type { Feed, FeedAction, RecordJson, RepairKind } from '@yucca/contract';
 import fc from 'fast-check';
 import { FeedChanges, EARLY_MS, type FeedTarget } from '../src/server/feeds/apply-changes';
 import { readEvents, type FeedChange } from '../src/server/feeds/read-events';
@@ -265,4 +265,70 @@ test('a feed is listed with its collection, and goes with it; its records stay w
   feeds.create({ name: 'Next', collection: 'plants', source: { kind: 'webhook' } });
   house.yucca.removeCollection('plants');
   expect(feeds.list(1, 10, null).items).toEqual([]);
+});
+
+describe('what was lost on the way', () => {
+  const text = (...records: unknown[]): AsyncIterable<Uint8Array> => {
+    const bytes = Buffer.from(records.map((record) => (typeof record === 'string' ? record : JSON.stringify(record))).join('\n')); // prettier-ignore
+    return (async function* () {
+      // Odd pieces, so that lines and letters are cut anywhere.
+      for (let at = 0; at < bytes.length; at += 7) yield new Uint8Array(bytes.subarray(at, at + 7));
+    })();
+  };
+  const repair = (
+    source: AsyncIterable<Uint8Array>,
+    what: RepairKind[],
+    more: { asOf?: number; confirmed?: boolean } = {},
+  ) => house.yucca.feeds.repair(feed.id, source, { what, asOf: Date.now() + 1, confirmed: false, ...more });
+  const records = (many: number): RecordJson[] => Array.from({ length: many }, (_, i) => ({ id: `p${i}`, name: `Fern ${i}`, süß: i })); // prettier-ignore
+
+  test('is found by comparing, with its keys and fields, and changes nothing', async () => {
+    await house.load(
+      'plants',
+      records(5)
+        .map((one) => JSON.stringify(one))
+        .join('\n'),
+      'application/x-ndjson',
+    );
+    const [, second, ...rest] = records(6);
+    const told = await house.yucca.feeds.compare(feed.id, text({ ...second, name: 'Moss', more: 1 }, ...rest, '', 'half {', { name: 'no key' }, { id: { a: 1 } })); // prettier-ignore
+    expect(told).toMatchObject({ records: 5, same: 3, missing: 1, different: 1, extra: 1, unreadable: 3 });
+    expect(told.samples).toMatchObject({
+      missing: ['p5'],
+      different: [{ key: 'p1', fields: ['name', 'more'] }],
+      extra: ['p0'],
+      unreadable: [{ line: 7 }, { line: 8, detail: 'the record has no “id”' }, { line: 9 }],
+    });
+    expect(await all()).toHaveLength(5);
+    await expect(house.yucca.feeds.compare(feed.id, text('x'.repeat(1_700_000)))).rejects.toThrow('longer than');
+  });
+
+  test('is repaired as far as it is asked for; what is newer, and what many would lose, stays', async () => {
+    await house.load(
+      'plants',
+      records(5)
+        .map((one) => JSON.stringify(one))
+        .join('\n'),
+      'application/x-ndjson',
+    );
+    const [first, second] = records(7);
+    const source = (): RecordJson[] => [{ ...first, name: 'Moss' }, second!, ...records(7).slice(5)];
+    expect(await repair(text(...source()), ['missing'])).toEqual({ written: 2, deleted: 0, left: 0, unreadable: 0, asks: null }); // prettier-ignore
+    expect((await all()).find(({ id }) => id === 'p0')!.name).toBe('Fern 0');
+    expect(await repair(text(...source()), ['missing', 'different'])).toMatchObject({ written: 1 });
+    expect((await all()).find(({ id }) => id === 'p0')!.name).toBe('Moss');
+    // Three of seven would go.
+    expect(await repair(text(...source()), ['extra'])).toMatchObject({ deleted: 0, asks: 3 });
+    expect(await repair(text(), ['extra'], { confirmed: true })).toMatchObject({ deleted: 0, asks: null });
+    expect(await repair(text(...source(), 'half {'), ['extra'], { confirmed: true })).toMatchObject({ deleted: 0, unreadable: 1 }); // prettier-ignore
+    expect(await all()).toHaveLength(7);
+    // An event came after the source was read.
+    const asOf = Date.now() - 1;
+    await send(event('patched', 'p0', { name: 'Newer' }));
+    await send(event('patched', 'p2', { name: 'Newer too' }));
+    expect(await repair(text(...source()), ['missing', 'different', 'extra'], { asOf, confirmed: true })).toEqual({ written: 0, deleted: 2, left: 2, unreadable: 0, asks: null }); // prettier-ignore
+    expect((await all()).map(({ id, name }) => `${String(id)} ${String(name)}`)).toEqual(['p0 Newer', 'p1 Fern 1', 'p2 Newer too', 'p5 Fern 5', 'p6 Fern 6']); // prettier-ignore
+    expect(house.yucca.collections.get('plants').records).toBe(5);
+    expect(await house.ids('plants', '')).toHaveLength(5);
+  });
 });

@@ -1,4 +1,5 @@
 /** The pages of the back office, as plain as such a tool is. */
+import type { FeedComparison, FeedRepair } from '@yucca/contract';
 import type { Plant, Store, Trouble } from './store.ts';
 
 const escaped = (value: unknown): string => String(value).replace(/[&<>"']/g, (letter) => `&#${letter.charCodeAt(0)};`);
@@ -54,7 +55,20 @@ export function linePage({ lose, repeat, reorder, delayMs, stopped }: Trouble, w
        <label>Delay, ms <input name="delayMs" type="number" min="0" max="60000" value="${delayMs}"></label>
        <label>Stopped <input name="stopped" type="checkbox"${stopped ? ' checked' : ''}></label>
        <button>Save</button>
-     </form>`,
+     </form>
+     <form method="post" action="/compare"><button>Compare all plants with the search</button></form>`,
+  );
+}
+
+export function comparedPage({ same, missing, different, extra }: FeedComparison, repaired: FeedRepair | null): string {
+  const rows = Object.entries({ Same: same, 'Missing there': missing, Different: different, 'Only there': extra });
+  const table = rows.map(([name, value]) => `<tr><td>${name}</td><td>${value}</td></tr>`).join('');
+  return page(
+    'Compared',
+    `<h1>Compared with the search</h1>
+     ${repaired ? `<p>${repaired.written} plants were written and ${repaired.deleted} deleted there.</p>` : ''}
+     <table><tbody>${table}</tbody></table>
+     <form method="post" action="/repair"><button>Make the search the same</button></form>`,
   );
 }
 

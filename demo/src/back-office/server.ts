@@ -3,8 +3,8 @@ import { createReadStream } from 'node:fs';
 import { createServer, type IncomingMessage, type Server } from 'node:http';
 import path from 'node:path';
 import { createInterface } from 'node:readline';
-import type { FeedWithSecret, Page, Feed } from '@yucca/contract';
-import { linePage, listPage, missingPage, plantPage, STYLE } from './pages.ts';
+import type { Feed, FeedComparison, FeedRepair, FeedWithSecret, Page } from '@yucca/contract';
+import { comparedPage, linePage, listPage, missingPage, plantPage, STYLE } from './pages.ts';
 import { startSending } from './sender.ts';
 import { Store } from './store.ts';
 
@@ -33,13 +33,14 @@ export async function startBackOffice({ dataDir, yucca, adminKey, port }: BackOf
     for await (const line of createInterface({ input: file })) lines.push(line);
     store.fill(lines);
   }
-  await connect(store, yucca, adminKey);
+  const yuccaHere: Yucca = { base: `${yucca}/api/v1`, adminKey };
+  await connect(store, yuccaHere);
   const stop = startSending(store, {
     address: `${yucca}/api/v1/feeds/${store.setting('feed')}/events`,
     secret: store.setting('secret')!,
   });
   const server = createServer((request, response) => {
-    answer(store, request).then(
+    answer(store, yuccaHere, request).then(
       ({ status, body = '', headers = {} }) => response.writeHead(status, { 'Content-Type': 'text/html; charset=utf-8', ...headers }).end(body), // prettier-ignore
       (error: Error) => response.writeHead(400, { 'Content-Type': 'text/plain' }).end(error.message),
     );
@@ -63,24 +64,45 @@ const closed = (server: Server): Promise<void> =>
     server.closeAllConnections();
   });
 
+interface Yucca {
+  base: string;
+  adminKey: string;
+}
+
+async function call<T>(
+  { base, adminKey }: Yucca,
+  method: string,
+  route: string,
+  body?: string,
+  type = 'json',
+): Promise<T> {
+  const headers = { Authorization: `Bearer ${adminKey}`, 'Content-Type': `application/${type}` };
+  const response = await fetch(`${base}${route}`, { method, headers, ...(body !== undefined && { body }) });
+  if (!response.ok) throw new Error(`${method} ${route}: ${await response.text()}`);
+  return (await response.json()) as T;
+}
+
 /** Makes the feed, unless the one it knows is still there. */
-async function connect(store: Store, yucca: string, adminKey: string): Promise<void> {
-  const call = async <T>(method: string, route: string, body?: object): Promise<T> => {
-    const headers = { Authorization: `Bearer ${adminKey}`, 'Content-Type': 'application/json' };
-    const response = await fetch(`${yucca}/api/v1${route}`, {
-      method,
-      headers,
-      ...(body && { body: JSON.stringify(body) }),
-    });
-    if (!response.ok) throw new Error(`${method} ${route}: ${await response.text()}`);
-    return (await response.json()) as T;
-  };
-  const { items } = await call<Page<Feed>>('GET', '/feeds?collection=plants&size=200');
+async function connect(store: Store, yucca: Yucca): Promise<void> {
+  const { items } = await call<Page<Feed>>(yucca, 'GET', '/feeds?collection=plants&size=200');
   if (items.some(({ id }) => id === store.setting('feed'))) return;
   const order = { name: 'Back office', collection: 'plants', source: { kind: 'webhook' } };
-  const { feed, secret } = await call<FeedWithSecret>('POST', '/feeds', order);
+  const { feed, secret } = await call<FeedWithSecret>(yucca, 'POST', '/feeds', JSON.stringify(order));
   store.set('feed', feed.id);
   store.set('secret', secret);
+}
+
+/** Has Yucca compare all plants with its records, or make them the same. */
+function compared<T>(store: Store, yucca: Yucca, what: 'compare' | 'repair'): Promise<T> {
+  const asOf = encodeURIComponent(new Date().toISOString());
+  const query = what === 'repair' ? `?what=missing,different,extra&asOf=${asOf}` : '';
+  return call<T>(
+    yucca,
+    'POST',
+    `/feeds/${store.setting('feed')}/${what}${query}`,
+    store.lines().join('\n'),
+    'x-ndjson',
+  );
 }
 
 interface Answer {
@@ -91,7 +113,7 @@ interface Answer {
 
 const seeOther = (location: string): Answer => ({ status: 303, headers: { Location: location } });
 
-async function answer(store: Store, request: IncomingMessage): Promise<Answer> {
+async function answer(store: Store, yucca: Yucca, request: IncomingMessage): Promise<Answer> {
   const url = new URL(request.url ?? '/', 'http://back-office');
   // A page of another site must not change plants for whoever looks at it.
   const site = request.headers['sec-fetch-site'];
@@ -110,6 +132,11 @@ async function answer(store: Store, request: IncomingMessage): Promise<Answer> {
     };
     store.set('trouble', JSON.stringify(trouble));
     return seeOther('/line');
+  }
+  const what = /^\/(compare|repair)$/.exec(url.pathname)?.[1];
+  if (what !== undefined && request.method === 'POST') {
+    const repaired = what === 'repair' ? await compared<FeedRepair>(store, yucca, 'repair') : null;
+    return { status: 200, body: comparedPage(await compared<FeedComparison>(store, yucca, 'compare'), repaired) };
   }
   const id = /^\/plants\/([^/]+)$/.exec(url.pathname)?.[1];
   if (id === undefined) return { status: 200, body: listPage(store, url.searchParams.get('q') ?? '') };

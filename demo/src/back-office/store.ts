@@ -59,6 +59,11 @@ export class Store {
       .map((json) => JSON.parse(json as string) as Plant);
   }
 
+  /** All plants, one JSON object a line. */
+  lines(): string[] {
+    return this.#db.prepare('select json from plants order by id').pluck().all() as string[];
+  }
+
   plant(id: string): Plant | null {
     const json = this.#db.prepare('select json from plants where id = ?').pluck().get(id) as string | undefined;
     return json === undefined ? null : (JSON.parse(json) as Plant);

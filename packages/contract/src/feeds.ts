@@ -145,3 +145,38 @@ export const feedTestSchema = {
   },
 } as const;
 export type FeedTest = FromSchema<typeof feedTestSchema>;
+
+/** How a record may differ from its source. */
+export const REPAIR_KINDS = ['missing', 'different', 'extra'] as const;
+export type RepairKind = (typeof REPAIR_KINDS)[number];
+
+export const feedComparisonSchema = object({
+  records: saying('Of the source.', count),
+  same: count,
+  missing: saying('Records that the collection lacks.', count),
+  different: count,
+  extra: saying('Records that the source does not have.', count),
+  unreadable: saying('Lines that hold no record.', count),
+  samples: saying(
+    'The first of each.',
+    object({
+      missing: listOf(text),
+      different: listOf(object({ key: text, fields: listOf(text) })),
+      extra: listOf(text),
+      unreadable: listOf(object({ line: count, detail: text })),
+    }),
+  ),
+});
+export type FeedComparison = Of<typeof feedComparisonSchema>;
+
+export const feedRepairSchema = object({
+  written: count,
+  deleted: count,
+  left: saying('Records that events have changed since the source was read: those are newer.', count),
+  unreadable: saying('Lines that hold no record; with any of them nothing is deleted.', count),
+  asks: saying(
+    'More than a tenth of the records would be deleted: how many. They are, when it is sent again with confirm=true.',
+    orNull(count),
+  ),
+});
+export type FeedRepair = Of<typeof feedRepairSchema>;

@@ -29,6 +29,8 @@ export interface FrontParts {
 const PROXY_HEADERS = ['forwarded', 'via', 'x-forwarded-for', 'x-forwarded-host', 'x-forwarded-proto', 'x-real-ip'];
 /** A load takes as long as it takes. */
 const LOAD = '/api/v1/collections/[collection]/records';
+/** What takes a body of any size takes any time. */
+const STREAMED = new Set([LOAD, '/api/v1/feeds/[feed]/compare', '/api/v1/feeds/[feed]/repair']);
 const FEED_EVENTS = '/api/v1/feeds/[feed]/events';
 
 /**
@@ -134,7 +136,7 @@ export class FrontServer {
     }
     // A source shows its signature instead of a key; one that does not hold is counted below.
     if (pattern !== FEED_EVENTS) this.#countAnonymous(request, remote);
-    const most = pattern === LOAD ? Number.MAX_SAFE_INTEGER : FRONT.bodyMs;
+    const most = STREAMED.has(pattern) ? Number.MAX_SAFE_INTEGER : FRONT.bodyMs;
     const reply = await handler.answer(new NodeIncoming(request, response, remote, most), params);
     // Keys that are guessed are counted like requests without one.
     if (reply.status === 401 && !this.#isDirect(request)) this.#count(remote);

@@ -58,6 +58,14 @@ export async function readBytes(request: Incoming, most = MOST_BYTES): Promise<B
   return Buffer.concat(chunks);
 }
 
+/** A body of any size as it comes, unpacked. Throws a Failure when it is of another type. */
+export function unpackedBody(request: Incoming, type: string): AsyncIterable<Uint8Array> {
+  const sent = mediaType(request);
+  if (sent !== type)
+    throw new Failure('unsupported-type', `Send ${type}; this came as “${sent.slice(0, 80) || 'nothing'}”.`);
+  return unpacked(request);
+}
+
 async function* unpacked(request: Incoming): AsyncIterable<Uint8Array> {
   if (packing(request) === 'identity') return yield* request.body();
   const gunzip = createGunzip();

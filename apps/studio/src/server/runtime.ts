@@ -208,7 +208,7 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
       .then(() => integrity.check())
       .then(({ state }) => log.info({ state }, 'checked the database, because the last stop was not clean'))
       .catch((error: Error) => log.error({ error: error.message }, 'the database could not be checked'));
-  const feeds = new Feeds({ db, collections, indexManager, writer, sealer, log });
+  const feeds = new Feeds({ db, collections, indexManager, writer, scan, sealer, log });
   const visitorEvents = new VisitorEvents({
     trials: visitorTrials,
     db,

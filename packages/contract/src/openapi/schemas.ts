@@ -3,8 +3,10 @@ import { eventsSchema } from '../events.ts';
 import { facetAnswerSchema, facetValuesAnswerSchema, treeNodeSchema } from '../facets.ts';
 import {
   cloudEventSchema,
+  feedComparisonSchema,
   feedEventSchema,
   feedPatchSchema,
+  feedRepairSchema,
   feedReplaySchema,
   feedSchema,
   feedTakenSchema,
@@ -181,6 +183,8 @@ export const SCHEMAS: { [name: string]: Schema } = {
   FeedTaken: feedTakenSchema,
   FeedReplay: feedReplaySchema,
   FeedTest: feedTestSchema,
+  FeedComparison: feedComparisonSchema,
+  FeedRepair: feedRepairSchema,
   EventsApplied: object({ applied: count }),
   PastSearch: pastSearchSchema,
   SearchesTaken: object({ taken: count }),

@@ -8,6 +8,7 @@ import { ConfirmByName } from '@/ui/confirm-by-name';
 import { CopyButton } from '@/ui/copy-button';
 import { counted, moment } from '@/ui/format';
 import { useTold } from '@/ui/use-told';
+import { Compare } from './compare';
 import { BECAME, DOES, lastWords, stateWords } from './feed-words';
 import { SenderCode } from './sender-code-view';
 import { TestEvent } from './test-event';
@@ -137,6 +138,7 @@ export function FeedPanel({
           />
         )}
       </section>
+      <Compare path={path} onRepaired={onChanged} />
       <section aria-label="How to send" className="border-t border-line px-4 py-3">
         <SenderCode address={address} />
         <p className="mt-3 flex items-center gap-3 text-soft">

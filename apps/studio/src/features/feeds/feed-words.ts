@@ -1,4 +1,4 @@
-import type { Feed, FeedEvent } from '@yucca/contract';
+import type { Feed, FeedEvent, FeedRepair } from '@yucca/contract';
 import { counted, duration, moment } from '@/ui/format';
 
 /** How a feed does, in a few words. */
@@ -28,3 +28,10 @@ export const DOES: Readonly<Record<FeedEvent['action'], string>> = {
   patch: 'change',
   delete: 'deletion',
 };
+
+/** What a repair did, as a sentence. */
+export function repairWords({ written, deleted, left, asks }: FeedRepair): string {
+  const kept = left > 0 ? ` ${counted(left, 'record')} changed since the file was made and were left alone.` : '';
+  if (asks !== null) return `Nothing was deleted yet: that would be ${counted(asks, 'record')}.${kept}`;
+  return `${counted(written, 'record')} written, ${deleted} deleted.${kept}`;
+}

@@ -36,6 +36,11 @@ const CHANGES: readonly [method: string, path: RegExp, words: (entry: AuditEntry
   ['POST', /^\/feeds$/, ({ detail }) => `Made the feed ${detail?.name ?? ''}`.trim()],
   ['PATCH', /^\/feeds\//, () => 'Changed a feed'],
   ['DELETE', /^\/feeds\//, ({ detail }) => `Ended the feed ${detail?.name ?? ''}`.trim()],
+  [
+    'POST',
+    /^\/feeds\/[^/]+\/repair$/,
+    ({ detail }) => `Repaired a feed: ${detail?.written ?? 0} written, ${detail?.deleted ?? 0} deleted`,
+  ],
   ['POST', /^\/feeds\/[^/]+\/pause$/, () => 'Paused a feed'],
   ['POST', /^\/feeds\/[^/]+\/resume$/, () => 'Resumed a feed'],
   ['POST', /^\/feeds\/[^/]+\/secret$/, () => 'Made another secret for a feed'],

@@ -1,7 +1,10 @@
 import type {
   Feed,
   FeedEvent,
+  FeedComparison,
   FeedEventState,
+  FeedRepair,
+  RepairKind,
   FeedPatch,
   FeedSource,
   FeedTaken,
@@ -21,8 +24,10 @@ import { Failure } from '../failure';
 import type { IndexManager } from '../index/index-manager';
 import type { KeySealer } from '../keys/key-sealer';
 import type { RemoteThread } from '../workers/rpc';
+import type { ScanMethods } from '../workers/scan-worker';
 import type { WriterMethods } from '../workers/writer-worker';
 import type { FeedTarget } from './apply-changes';
+import { linesOf } from './lines-of';
 import { readEvents } from './read-events';
 import { newFeedSecret, signed, verifiedMessage } from './signature';
 
@@ -33,6 +38,7 @@ interface Parts {
   collections: Pick<Collections, 'row'>;
   indexManager: Pick<IndexManager, 'refresh'>;
   writer: Pick<RemoteThread<WriterMethods>, 'call'>;
+  scan: () => Pick<RemoteThread<ScanMethods>, 'call'>;
   sealer: KeySealer;
   log: Pick<Logger, 'error'>;
 }
@@ -201,6 +207,32 @@ export class Feeds {
     const applied = await this.#parts.writer.call('feedReplay', [targetOf(row), numbers]);
     if (applied > 0) this.#refresh(row.collectionId);
     return applied;
+  }
+
+  /** How the collection differs from its source, whose records come as lines. Nothing is changed. */
+  async compare(id: string, body: AsyncIterable<Uint8Array>): Promise<FeedComparison> {
+    const row = this.#row(id);
+    const scan = this.#parts.scan();
+    const run = randomUUID();
+    await scan.call('compareBegin', [run, targetOf(row)]);
+    for await (const lines of linesOf(body)) await scan.call('compareAdd', [run, lines]);
+    return scan.call('compareEnd', [run]);
+  }
+
+  /** Makes the collection what its source says, as far as it is asked for. See Repair. */
+  async repair(
+    id: string,
+    body: AsyncIterable<Uint8Array>,
+    order: { what: readonly RepairKind[]; asOf: number; confirmed: boolean },
+  ): Promise<FeedRepair> {
+    const row = this.#row(id);
+    const { writer } = this.#parts;
+    const run = randomUUID();
+    await writer.call('feedRepairBegin', [run, { target: targetOf(row), ...order }]);
+    for await (const lines of linesOf(body)) await writer.call('feedRepairAdd', [run, lines]);
+    const told = await writer.call('feedRepairEnd', [run]);
+    if (told.written + told.deleted > 0) await this.#parts.indexManager.refresh(row.collectionId);
+    return told;
   }
 
   async #applyWaiting(row: Row): Promise<void> {

@@ -2,6 +2,7 @@
 import type {
   BackupFacts,
   Card,
+  FeedComparison,
   FieldRule,
   Insights,
   InspectionAnswer,
@@ -11,6 +12,7 @@ import type {
   VisitorJudgements,
 } from '@yucca/contract';
 import { foldWords } from '@yucca/engine';
+import { LRUCache } from 'lru-cache';
 import { Profiler } from '@yucca/engine/profile';
 import { EffectCounter } from '@yucca/engine/rules';
 import { workerData } from 'node:worker_threads';
@@ -19,6 +21,8 @@ import { eachRecord } from '../scan/each-record';
 import { exportRecords, type ExportOrder } from '../scan/export';
 import { copyEverything, type BackupOrder } from '../backups/copy-everything';
 import { problemsOf } from '../backups/problems-of';
+import type { FeedTarget } from '../feeds/apply-changes';
+import { Comparison } from '../feeds/compare';
 import { FormatError } from '@/formats/format-error';
 import { asAnswer } from '@/inspect/as-answer';
 import { inspectFile } from '@/inspect/inspect-file';
@@ -43,6 +47,8 @@ const PAUSE_EVERY = 500;
 
 const { dataDir } = workerData as ThreadData;
 const db = openDb(dataDir, { readonly: true });
+/** Comparisons whose source is coming; what nobody goes on with is forgotten. */
+const comparisons = new LRUCache<string, Comparison>({ max: 4, ttl: 600_000, updateAgeOnGet: true });
 const running = new Map<string, { pieces: Generator<Piece>; close: () => void; askedAt: number }>();
 
 /** What is sent as it is made: an export, an archive. */
@@ -161,6 +167,24 @@ const methods = {
   /** Judgements that visitors' clicks make. */
   visitorJudgements(scope: InsightScope): VisitorJudgements {
     return readJudgements(db, scope);
+  },
+
+  /** Begins to compare a collection with its source, whose lines come in parts. */
+  compareBegin(id: string, target: FeedTarget): void {
+    comparisons.set(id, new Comparison(db, target));
+  },
+
+  compareAdd(id: string, lines: string[]): void {
+    const comparison = comparisons.get(id);
+    if (!comparison) throw new StateLost('the comparison was begun by another');
+    comparison.add(lines);
+  },
+
+  compareEnd(id: string): FeedComparison {
+    const comparison = comparisons.get(id);
+    if (!comparison) throw new StateLost('the comparison was begun by another');
+    comparisons.delete(id);
+    return comparison.end();
   },
 
   /** Some of the single searches that are kept. */

@@ -1,6 +1,7 @@
 /** The writer thread: the one that writes records, and that makes the small fresh part of an index right after. */
-import type { PastSearch } from '@yucca/contract';
+import type { FeedRepair, PastSearch } from '@yucca/contract';
 import { eq } from 'drizzle-orm';
+import { LRUCache } from 'lru-cache';
 import { rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { workerData } from 'node:worker_threads';
@@ -9,6 +10,7 @@ import { openDb } from '../db/open';
 import { keys } from '../db/schema';
 import { buildSegment, type BuildJob, type BuiltSegment } from '../index/build-segment';
 import { FeedChanges, type FeedTarget, type Taken as FeedTakenBy } from '../feeds/apply-changes';
+import { Repair, type RepairOrderOfFeed } from '../feeds/repair';
 import type { FeedChange } from '../feeds/read-events';
 import { FailedLines } from '../records/failed-lines';
 import { rowsThat } from '../scan/rows-that';
@@ -34,6 +36,8 @@ import type { ThreadData } from './spawn';
 const { dataDir } = workerData as ThreadData;
 const db = openDb(dataDir);
 const store = new RecordStore(db);
+/** Repairs whose source is coming; what nobody goes on with is forgotten. */
+const feedRepairs = new LRUCache<string, Repair>({ max: 4, ttl: 600_000, updateAgeOnGet: true });
 const feedChanges = new FeedChanges(db, store);
 const loads = new Map<string, LoadJob>();
 /** Records deleted in one transaction: other writes come between. */
@@ -176,6 +180,24 @@ const methods = {
   /** Applies what has waited, in pieces; returns when nothing waits. */
   async feedApply(target: FeedTarget): Promise<void> {
     while (feedChanges.applyWaiting(target)) await new Promise((resolve) => setImmediate(resolve));
+  },
+
+  /** Begins to repair a collection from its source, whose lines come in parts. */
+  feedRepairBegin(id: string, order: RepairOrderOfFeed): void {
+    feedRepairs.set(id, new Repair(db, store, order));
+  },
+
+  feedRepairAdd(id: string, lines: string[]): void {
+    const one = feedRepairs.get(id);
+    if (!one) throw new StateLost('the repair was begun by another');
+    one.add(lines);
+  },
+
+  feedRepairEnd(id: string): Promise<FeedRepair> {
+    const one = feedRepairs.get(id);
+    if (!one) throw new StateLost('the repair was begun by another');
+    feedRepairs.delete(id);
+    return one.end();
   },
 
   /** Tries dead events again; returns how many were applied. */

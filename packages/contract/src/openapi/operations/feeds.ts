@@ -1,5 +1,5 @@
-import { FEED_EVENT_STATES } from '../../feeds.ts';
-import { json, page, size, type Operation } from './operation.ts';
+import { FEED_EVENT_STATES, REPAIR_KINDS } from '../../feeds.ts';
+import { flag, json, page, size, type Operation } from './operation.ts';
 
 const F = '/feeds/{feed}';
 const group = 'Feeds' as const;
@@ -120,6 +120,33 @@ export const FEEDS: readonly Operation[] = [
     summary: what === 'pause' ? 'Keep events without applying them' : 'Apply what has come meanwhile, and go on',
     answers: { 200: [json('Feed')] },
   })),
+  {
+    id: 'compareFeed',
+    method: 'post',
+    path: `${F}/compare`,
+    right: 'admin',
+    group,
+    summary: 'Compare the collection with the records of its source',
+    more: 'All of them, one JSON object a line. Nothing is changed.',
+    body: [{ type: 'application/x-ndjson', schema: 'Record' }],
+    answers: { 200: [json('FeedComparison')] },
+  },
+  {
+    id: 'repairFeed',
+    method: 'post',
+    path: `${F}/repair`,
+    right: 'admin',
+    group,
+    summary: 'Make the collection what its source says',
+    more: 'Records that events have changed since asOf are left alone. More than a tenth of the records is deleted only with confirm=true; a source with nothing in it deletes nothing.',
+    query: [
+      { name: 'what', description: `What is repaired, with commas: ${REPAIR_KINDS.join(', ')}.`, schema: { type: 'string', default: 'missing,different' } }, // prettier-ignore
+      { name: 'asOf', description: 'When the source was read. Default: now.', schema: { type: 'string', format: 'date-time' } }, // prettier-ignore
+      flag('confirm', 'Delete even more than a tenth of the records.'),
+    ],
+    body: [{ type: 'application/x-ndjson', schema: 'Record' }],
+    answers: { 200: [json('FeedRepair')] },
+  },
   {
     id: 'renewFeedSecret',
     method: 'post',

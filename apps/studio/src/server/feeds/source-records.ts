@@ -1,0 +1,38 @@
+/** The records of a source, one JSON object a line, beside those of its collection. */
+import type { FieldRule, RecordJson } from '@yucca/contract';
+import { applyRules } from '@yucca/engine/rules';
+import { isDeepStrictEqual } from 'node:util';
+import { checkKey, checkRecord, keyOf, RecordError } from '../records/record-store';
+
+/** A line that holds no record that could be stored. */
+export interface BadLine {
+  line: number;
+  detail: string;
+}
+
+export interface SourceRecord {
+  key: string;
+  /** As it would be stored, before the field rules. */
+  record: RecordJson;
+}
+
+/** Reads a line. Throws a RecordError. */
+export function readLine(text: string, keyField: string): SourceRecord {
+  let value: unknown;
+  try {
+    value = JSON.parse(text);
+  } catch (error) {
+    throw new RecordError(`the line is not JSON: ${(error as Error).message}`);
+  }
+  const record = checkRecord(value);
+  const key = keyOf(record, keyField);
+  if (key === null) throw new RecordError(`the record has no “${keyField}”`);
+  return { key: checkKey(key), record };
+}
+
+/** The fields in which a stored record is another than its source would make it; empty when it is the same. */
+export function differingFields(stored: RecordJson, source: RecordJson, rules: readonly FieldRule[]): string[] {
+  const wanted = applyRules(source, rules);
+  const names = new Set([...Object.keys(stored), ...Object.keys(wanted)]);
+  return [...names].filter((name) => !isDeepStrictEqual(stored[name], wanted[name]));
+}
