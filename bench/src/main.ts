@@ -43,6 +43,7 @@ if (!isMainThread) {
     '--http': measureHttp,
     '--real': measureReal,
     '--offline': measureOffline,
+    '--load': measureLoad,
     '--insights': measureInsights,
   };
   const measure = kind !== undefined && kind in others ? others[kind as keyof typeof others] : measureEngine;

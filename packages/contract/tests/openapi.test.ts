@@ -15,7 +15,9 @@ const examples = OPERATIONS.flatMap(({ id, body = [], answers }) =>
 );
 
 test.each(examples)('the example of %s fits %s (%s)', (_, schema, __, example) => {
-  for (const one of Array.isArray(example) ? example : [example]) {
+  // Lines are examples of one each; a list is one.
+  const isList = (SCHEMAS[schema] as { type?: string }).type === 'array';
+  for (const one of Array.isArray(example) && !isList ? example : [example]) {
     ajv.validate(schema, one);
     expect(ajv.errors).toBeNull();
   }
