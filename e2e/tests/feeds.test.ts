@@ -82,6 +82,9 @@ test('a newcomer connects a source in a minute, sends from it, and looks after i
   expect((await server.json<Feed>('GET', `/feeds/${id}`)).events).toBe(sent);
 
   await press('Send a test event');
+  // The first record is named once it is known.
+  const key = await see(By.css('label:nth-of-type(1) input'));
+  await until(async () => (await key.getAttribute('value')) === 'P-001');
   const json = await see(By.css('label:nth-of-type(3) input'));
   await json.clear();
   await json.sendKeys('{"price": 99}');

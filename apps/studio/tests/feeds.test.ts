@@ -312,7 +312,11 @@ describe('what was lost on the way', () => {
       'application/x-ndjson',
     );
     const [first, second] = records(7);
-    const source = (): RecordJson[] => [{ ...first, name: 'Moss' }, second!, ...records(7).slice(5)];
+    const source = (): RecordJson[] => [
+      { ...first, name: 'Moss' },
+      { süß: 1, name: 'Fern 1', id: second!.id! },
+      ...records(7).slice(5),
+    ];
     expect(await repair(text(...source()), ['missing'])).toEqual({ written: 2, deleted: 0, left: 0, unreadable: 0, asks: null }); // prettier-ignore
     expect((await all()).find(({ id }) => id === 'p0')!.name).toBe('Fern 0');
     expect(await repair(text(...source()), ['missing', 'different'])).toMatchObject({ written: 1 });

@@ -1,10 +1,8 @@
 import type { FeedComparison, FieldRule, RecordJson } from '@yucca/contract';
-import { eq } from 'drizzle-orm';
 import type { Db } from '../db/open';
-import { collections } from '../db/schema';
 import { RecordError } from '../records/record-store';
 import type { FeedTarget } from './apply-changes';
-import { differingFields, readLine, type BadLine } from './source-records';
+import { differingFields, readLine, rulesOf, type BadLine } from './source-records';
 
 /** Keys of each kind that are named. */
 const SAMPLES = 20;
@@ -12,7 +10,7 @@ const SAMPLES = 20;
 /** Finds how a collection differs from its source, line by line; nothing is changed. */
 export class Comparison {
   readonly #target: FeedTarget;
-  readonly #rules: FieldRule[];
+  readonly #rules: readonly FieldRule[];
   readonly #find;
   readonly #keys;
   /** Keys of the source: a million take about 100 MB. */
@@ -30,12 +28,7 @@ export class Comparison {
 
   constructor(db: Db, target: FeedTarget) {
     this.#target = target;
-    const row = db
-      .select({ rules: collections.fieldRules })
-      .from(collections)
-      .where(eq(collections.id, target.collectionId))
-      .get();
-    this.#rules = JSON.parse(row?.rules ?? '[]') as FieldRule[];
+    this.#rules = rulesOf(db, target.collectionId);
     this.#find = db.$client.prepare('select json from records where collection_id = ? and key = ?').pluck();
     this.#keys = db.$client.prepare('select key from records where collection_id = ?').pluck();
   }

@@ -1,10 +1,10 @@
-import type { FeedRepair, RepairKind } from '@yucca/contract';
+import type { FeedRepair, FieldRule, RepairKind } from '@yucca/contract';
 import { and, eq, gte } from 'drizzle-orm';
 import { feedEvents } from '../db/feeds-schema';
 import type { Db } from '../db/open';
 import { RecordError, type RecordStore } from '../records/record-store';
 import type { FeedTarget } from './apply-changes';
-import { readLine } from './source-records';
+import { differingFields, readLine, rulesOf } from './source-records';
 
 export interface RepairOrderOfFeed {
   target: FeedTarget;
@@ -32,6 +32,7 @@ export class Repair {
   readonly #order: RepairOrderOfFeed;
   readonly #seen = new Set<string>();
   readonly #touched: ReadonlySet<string>;
+  readonly #rules: readonly FieldRule[];
   readonly #told: FeedRepair = { written: 0, deleted: 0, left: 0, unreadable: 0, asks: null };
 
   constructor(db: Db, store: RecordStore, order: RepairOrderOfFeed) {
@@ -39,6 +40,7 @@ export class Repair {
     this.#store = store;
     this.#order = order;
     this.#touched = this.#changedSince();
+    this.#rules = rulesOf(db, order.target.collectionId);
   }
 
   #changedSince(): Set<string> {
@@ -59,10 +61,16 @@ export class Repair {
         try {
           const { key, record } = readLine(text, target.keyField);
           this.#seen.add(key);
-          const kind: RepairKind = this.#store.get(target.collectionId, key) === null ? 'missing' : 'different';
-          if (!what.includes(kind)) continue;
-          if (this.#touched.has(key)) this.#told.left++;
-          else if (this.#store.attempt(() => this.#store.put(target.collectionId, key, record, 'replace')).did !== 'unchanged') this.#told.written++; // prettier-ignore
+          const stored = this.#store.get(target.collectionId, key);
+          // The order of fields is no difference.
+          if (stored !== null && differingFields(stored, record, this.#rules).length === 0) continue;
+          if (!what.includes(stored === null ? 'missing' : 'different')) continue;
+          if (this.#touched.has(key)) {
+            this.#told.left++;
+            continue;
+          }
+          this.#store.attempt(() => this.#store.put(target.collectionId, key, record, 'replace'));
+          this.#told.written++;
         } catch (error) {
           if (!(error instanceof RecordError)) throw error;
           this.#told.unreadable++;

@@ -1,7 +1,10 @@
 /** The records of a source, one JSON object a line, beside those of its collection. */
 import type { FieldRule, RecordJson } from '@yucca/contract';
 import { applyRules } from '@yucca/engine/rules';
+import { eq } from 'drizzle-orm';
 import { isDeepStrictEqual } from 'node:util';
+import type { Db } from '../db/open';
+import { collections } from '../db/schema';
 import { checkKey, checkRecord, keyOf, RecordError } from '../records/record-store';
 
 /** A line that holds no record that could be stored. */
@@ -28,6 +31,16 @@ export function readLine(text: string, keyField: string): SourceRecord {
   const key = keyOf(record, keyField);
   if (key === null) throw new RecordError(`the record has no “${keyField}”`);
   return { key: checkKey(key), record };
+}
+
+/** The field rules of a collection. */
+export function rulesOf(db: Db, collectionId: number): FieldRule[] {
+  const row = db
+    .select({ rules: collections.fieldRules })
+    .from(collections)
+    .where(eq(collections.id, collectionId))
+    .get();
+  return JSON.parse(row?.rules ?? '[]') as FieldRule[];
 }
 
 /** The fields in which a stored record is another than its source would make it; empty when it is the same. */
