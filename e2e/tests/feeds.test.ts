@@ -19,7 +19,7 @@ jest.setTimeout(240_000);
 const away = mkdtempSync(path.join(tmpdir(), 'yucca-feeds-'));
 let server: Server;
 let browser: Browser;
-const { see, seeText, press, until, violations } = new Person(() => browser);
+const { see, seeText, press, until, violations, write } = new Person(() => browser);
 
 beforeAll(async () => {
   server = await new Server().start();
@@ -85,9 +85,7 @@ test('a newcomer connects a source in a minute, sends from it, and looks after i
   // The first record is named once it is known.
   const key = await see(By.css('label:nth-of-type(1) input'));
   await until(async () => (await key.getAttribute('value')) === 'P-001');
-  const json = await see(By.css('label:nth-of-type(3) input'));
-  await json.clear();
-  await json.sendKeys('{"price": 99}');
+  await write(By.css('label:nth-of-type(3) input'), '{"price": 99}');
   await press('Send');
   await seeText('The test event: applied.');
   expect(await price('P-001')).toBe(99);
