@@ -7,7 +7,7 @@ import { readEvents, type FeedChange } from '../src/server/feeds/read-events';
 import { newFeedSecret, signed, verifiedMessage } from '../src/server/feeds/signature';
 import { applyMergePatch } from '../src/server/records/merge-patch';
 import { RecordStore } from '../src/server/records/record-store';
-import { House } from './house';
+import { House, lines } from './house';
 
 let house: House;
 let feed: Feed;
@@ -184,6 +184,15 @@ test('paused, events are kept; they are applied on resuming, and after a restart
   while ((await house.ids('plants', '')).length === 0) await new Promise((resolve) => setTimeout(resolve, 20));
 });
 
+test('an event that is on its way while the feed is resumed does not wait for the next time', async () => {
+  house.yucca.feeds.pause(feed.id);
+  const onItsWay = send(event('upserted', 'a', { n: 1 }));
+  const resumed = house.yucca.feeds.resume(feed.id);
+  await Promise.all([onItsWay, resumed]);
+  expect(await all()).toEqual([{ id: 'a', n: 1 }]);
+  expect(states()).toEqual(['applied']);
+});
+
 test('who signs with another secret, too late, or over other bytes is refused', async () => {
   const one = event('upserted', 'a', { n: 1 });
   const late = new Date(Date.now() - 6 * 60_000);
@@ -283,13 +292,7 @@ describe('what was lost on the way', () => {
   const records = (many: number): RecordJson[] => Array.from({ length: many }, (_, i) => ({ id: `p${i}`, name: `Fern ${i}`, süß: i })); // prettier-ignore
 
   test('is found by comparing, with its keys and fields, and changes nothing', async () => {
-    await house.load(
-      'plants',
-      records(5)
-        .map((one) => JSON.stringify(one))
-        .join('\n'),
-      'application/x-ndjson',
-    );
+    await house.load('plants', lines(records(5)), 'application/x-ndjson');
     const [, second, ...rest] = records(6);
     const told = await house.yucca.feeds.compare(feed.id, text({ ...second, name: 'Moss', more: 1 }, ...rest, '', 'half {', { name: 'no key' }, { id: { a: 1 } })); // prettier-ignore
     expect(told).toMatchObject({ records: 5, same: 3, missing: 1, different: 1, extra: 1, unreadable: 3 });
@@ -304,13 +307,7 @@ describe('what was lost on the way', () => {
   });
 
   test('is repaired as far as it is asked for; what is newer, and what many would lose, stays', async () => {
-    await house.load(
-      'plants',
-      records(5)
-        .map((one) => JSON.stringify(one))
-        .join('\n'),
-      'application/x-ndjson',
-    );
+    await house.load('plants', lines(records(5)), 'application/x-ndjson');
     const [first, second] = records(7);
     const source = (): RecordJson[] => [
       { ...first, name: 'Moss' },

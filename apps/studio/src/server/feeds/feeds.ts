@@ -28,7 +28,7 @@ import type { ScanMethods } from '../workers/scan-worker';
 import type { WriterMethods } from '../workers/writer-worker';
 import type { FeedTarget } from './apply-changes';
 import { linesOf } from './lines-of';
-import { readEvents } from './read-events';
+import { readEvents, STRUCTURED } from './read-events';
 import { newFeedSecret, signed, verifiedMessage } from './signature';
 
 type Row = typeof feeds.$inferSelect & { collection: string; keyField: string };
@@ -48,7 +48,6 @@ type Headers = { get: (name: string) => string | null };
 /** A secret that was replaced holds for so long. */
 const OLD_SECRET_MS = 24 * 3_600_000;
 const MINUTES = 60;
-const CE_TYPE = 'application/cloudevents+json';
 
 /** Feeds: sources that keep collections in step. */
 export class Feeds {
@@ -158,6 +157,7 @@ export class Feeds {
     const message = verifiedMessage(headers, body, row ? this.#secretsOf(row) : [newFeedSecret()]);
     const data = body === '' ? undefined : parse(body);
     const changes = readEvents(headers, data, JSON.parse(row!.source) as FeedSource, row!.keyField);
+    // Nothing is waited for from here to the writer: whoever resumes the feed meanwhile applies this one too.
     const how = { paused: row!.state === 'paused', now: Date.now() };
     const taken = await this.#parts.writer.call('feedTake', [targetOf(row!), message, changes, how]);
     if (taken.taken > 0 && !how.paused) this.#refresh(row!.collectionId);
@@ -178,7 +178,7 @@ export class Feeds {
     };
     const body = JSON.stringify(event);
     const headers = new Map(Object.entries(signed(this.#secretsOf(row)[0]!, event.id, body, new Date())));
-    headers.set('content-type', CE_TYPE);
+    headers.set('content-type', STRUCTURED);
     await this.take(id, { get: (name) => headers.get(name) ?? null }, body, JSON.parse);
     return this.events(id, null, 1, 1).items[0]!;
   }

@@ -1,5 +1,5 @@
 /** Reads CloudEvents 1.0 as they come over HTTP: structured, batched, or in headers. */
-import { type CloudEvent, type FeedAction, type FeedSource, type ProblemPart } from '@yucca/contract';
+import type { CloudEvent, FeedAction, FeedSource, ProblemPart } from '@yucca/contract';
 import { Failure, isFailure } from '../failure';
 import { validate } from '../validate';
 
@@ -15,11 +15,11 @@ export interface FeedChange {
   order: number;
 }
 
-export const EVENTS_AT_ONCE = 1_000;
-const STRUCTURED = 'application/cloudevents+json';
+const EVENTS_AT_ONCE = 1_000;
+export const STRUCTURED = 'application/cloudevents+json';
 const BATCHED = 'application/cloudevents-batch+json';
 /** Attributes that are read from headers. */
-const ATTRIBUTES = ['id', 'source', 'type', 'specversion', 'subject', 'time', 'sequence', 'datacontenttype'] as const;
+const ATTRIBUTES = ['id', 'source', 'type', 'specversion', 'subject', 'time', 'sequence'] as const;
 const ENDINGS: Readonly<Record<string, FeedAction>> = { upserted: 'upsert', patched: 'patch', deleted: 'delete' };
 
 type Headers = { get: (name: string) => string | null };
@@ -99,7 +99,7 @@ function changeOf(
     key,
     action,
     data: action === 'delete' ? null : JSON.stringify(data),
-    order: orderOf(event, (name, detail) => wrong(name, detail)),
+    order: orderOf(event, wrong),
   };
 }
 
