@@ -51,8 +51,15 @@ export class Person {
   };
 
   /** What an outside checker of accessibility finds wrong; `except`: a part that is checked by itself elsewhere. */
-  violations = async (except?: string): Promise<string[]> =>
-    (await this.#checker(except).analyze()).violations.map(({ id, nodes }) => `${id}: ${nodes[0]!.html}`);
+  violations = async (except?: string): Promise<string[]> => {
+    for (let tries = 1; ; tries++)
+      try {
+        return (await this.#checker(except).analyze()).violations.map(({ id, nodes }) => `${id}: ${nodes[0]!.html}`);
+      } catch (error) {
+        // The checker gives a page that is still loading something one second: too little for a busy machine.
+        if ((error as Error).name !== 'TimeoutError' || tries === 3) throw error;
+      }
+  };
 
   #checker(except: string | undefined): AxeBuilder {
     const checker = new AxeBuilder(this.#browser());

@@ -127,8 +127,9 @@ const MINE = ${JSON.stringify(`yucca/${slug}/`)};
 const KEPT = ${JSON.stringify(kept)};
 const LATER = ${JSON.stringify(later)};
 
+// It waits until no page is under an older one: a worker that is replaced while it answers can leave its page waiting
+// for ever. Nobody misses anything meanwhile: with a line, the older one too brings whatever is newest.
 self.addEventListener('install', (event) => {
-  self.skipWaiting();
   event.waitUntil(caches.open(CACHE).then((cache) => cache.addAll(KEPT)));
 });
 
@@ -145,13 +146,13 @@ self.addEventListener('activate', (event) => {
 self.addEventListener('fetch', (event) => {
   const { request } = event;
   if (request.method !== 'GET' || !request.url.startsWith(self.registration.scope)) return;
-  event.respondWith(answer(request));
+  event.respondWith(answer(request, event));
 });
 
 /** Files whose names say what is in them never change; of the others the newest is wanted, and the kept one will do. */
 const isFixed = ({ url }) => /\\/(data\\/[^/]+\\.gz|files\\/.+)$/.test(new URL(url).pathname);
 
-async function answer(request) {
+async function answer(request, event) {
   const cache = await caches.open(CACHE);
   // What a page is asked for stands in its address: the page is the same.
   const kept = await cache.match(request, { ignoreSearch: true });
@@ -161,7 +162,8 @@ async function answer(request) {
     throw error;
   });
   if (kept && !fresh.ok) return kept;
-  if (fresh.ok && isFixed(request)) await keep(cache, request, fresh.clone());
+  // The page does not wait until a disk has it.
+  if (fresh.ok && isFixed(request)) event.waitUntil(keep(cache, request, fresh.clone()));
   return fresh;
 }
 
@@ -169,8 +171,8 @@ async function answer(request) {
 const keep = (cache, request, response) => cache.put(request, response).catch(() => {});
 
 let keeping = null;
-self.addEventListener('message', ({ data }) => {
-  if (data === 'keep all') keeping ??= keepAll();
+self.addEventListener('message', (event) => {
+  if (event.data === 'keep all') event.waitUntil((keeping ??= keepAll()));
 });
 
 async function keepAll() {
