@@ -42,7 +42,7 @@ await build({
   entryPoints: {
     main: path.join(src, 'front/main.ts'),
     ...Object.fromEntries(
-      ['writer', 'builder', 'search', 'scan'].map((name) => [
+      ['writer', 'builder', 'search', 'scan', 'feed'].map((name) => [
         `${name}-worker`,
         path.join(src, `server/workers/${name}-worker.ts`),
       ]),

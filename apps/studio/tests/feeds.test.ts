@@ -17,7 +17,11 @@ let sent = 0;
 beforeEach(async () => {
   house = await new House().open();
   await house.yucca.collections.create({ name: 'plants' });
-  ({ feed, secret } = house.yucca.feeds.create({ name: 'Shop', collection: 'plants', source: { kind: 'webhook' } }));
+  ({ feed, secret = '' } = house.yucca.feeds.create({
+    name: 'Shop',
+    collection: 'plants',
+    source: { kind: 'webhook' },
+  }));
 });
 afterEach(() => house.leave());
 
@@ -41,11 +45,11 @@ function send(
   const text = typeof body === 'string' ? body : JSON.stringify(body);
   const contentType = type || (Array.isArray(body) ? BATCHED : STRUCTURED);
   const headers = new Map(Object.entries({ ...signed(key, message, text, at), 'content-type': contentType, ...more }));
-  return house.yucca.feeds.take(feed.id, { get: (name) => headers.get(name) ?? null }, text, JSON.parse);
+  return house.yucca.feeds.sent.take(feed.id, { get: (name) => headers.get(name) ?? null }, text, JSON.parse);
 }
 const all = async (): Promise<RecordJson[]> =>
   (await house.yucca.records.list('plants', 1, 100)).items.sort((a, b) => (String(a.id) < String(b.id) ? -1 : 1));
-const states = (): string[] => house.yucca.feeds.events(feed.id, null, 1, 100).items.map(({ state }) => state).reverse(); // prettier-ignore
+const states = (): string[] => house.yucca.feeds.sent.events(feed.id, null, 1, 100).items.map(({ state }) => state).reverse(); // prettier-ignore
 
 test('created, changed, deleted: stored when it answers, and found a moment later', async () => {
   expect(await send(event('upserted', 'a', { name: 'Dog rose', price: 3 }))).toEqual({ taken: 1, repeats: 0 });
@@ -104,7 +108,7 @@ test('in any order, with repeats, in batches: what the source has', async () => 
         const name = `run-${run++}`;
         await collections.create({ name });
         const { id: collectionId } = collections.row(name);
-        const target: FeedTarget = { feedId: name, collectionId, keyField: 'id' };
+        const target: FeedTarget = { feedId: name, collectionId, keyField: 'id', mapping: [] };
         // The source: a patch of what is not there is no change of its.
         const source = new Map<string, RecordJson>();
         const told: FeedChange[] = [];
@@ -119,7 +123,10 @@ test('in any order, with repeats, in batches: what the source has', async () => 
         const arriving = [...shuffled];
         for (const at of repeats) if (at < shuffled.length) arriving.splice(at, 0, shuffled[at]!);
         for (let at = 0; at < arriving.length; at += size)
-          changes.take(target, `m${at}`, arriving.slice(at, at + size), { paused: at % 2 === 1, now: 1 });
+          changes.takeAll(target, [{ message: `m${at}`, changes: arriving.slice(at, at + size) }], {
+            paused: at % 2 === 1,
+            now: 1,
+          });
         while (changes.applyWaiting(target));
         const store = new RecordStore(db);
         for (const one of ['a', 'b', 'c'])
@@ -144,7 +151,7 @@ test('a change before its record waits for it, and ten minutes at the most', asy
   await send(event('upserted', 'a', { name: 'Fern', price: 3 }, { sequence: 1 }));
   expect(await all()).toEqual([{ id: 'a', name: 'Fern', price: 4 }]);
   new FeedChanges(db, new RecordStore(db)).trim(Date.now() + EARLY_MS + 1_000);
-  const [dead] = house.yucca.feeds.events(feed.id, 'dead', 1, 10).items;
+  const [dead] = house.yucca.feeds.sent.events(feed.id, 'dead', 1, 10).items;
   expect(dead).toMatchObject({ key: 'b', reason: 'Its record did not come within 10 minutes.' });
 });
 
@@ -158,16 +165,16 @@ test('what cannot be stored is dead with its reason, keeps the rest going, and c
     event('upserted', 'd', { n: 1 }, { sequence: 1 }),
   ]);
   expect(states()).toEqual(['applied', 'dead', 'dead', 'dead', 'applied']);
-  const reasons = house.yucca.feeds.events(feed.id, 'dead', 1, 10).items.map(({ reason }) => reason);
+  const reasons = house.yucca.feeds.sent.events(feed.id, 'dead', 1, 10).items.map(({ reason }) => reason);
   expect(reasons[0]).toMatch(/key is 600 bytes long/);
   expect(reasons[1]).toBe(`Not stored: the record's "id" is "other", its event says "c".`);
   expect(reasons[2]).toMatch(/more than 256 kB/);
   expect(house.yucca.collections.get('plants').records).toBe(2);
-  expect(await house.yucca.feeds.replay(feed.id, null)).toBe(0);
+  expect(await house.yucca.feeds.sent.replay(feed.id, null)).toBe(0);
   // Mended at the source: the newer state is applied, and the dead one is old when it is tried again.
   await send(event('upserted', 'b', { text: 'short' }, { sequence: 2 }));
-  const { number } = house.yucca.feeds.events(feed.id, 'dead', 1, 10).items.find(({ key }) => key === 'b')!;
-  expect(await house.yucca.feeds.replay(feed.id, [number])).toBe(1);
+  const { number } = house.yucca.feeds.sent.events(feed.id, 'dead', 1, 10).items.find(({ key }) => key === 'b')!;
+  expect(await house.yucca.feeds.sent.replay(feed.id, [number])).toBe(1);
   expect((await all()).find(({ id }) => id === 'b')).toEqual({ id: 'b', text: 'short' });
   expect(house.yucca.feeds.get(feed.id).dead).toBe(2);
 });
@@ -264,10 +271,10 @@ test('a feed is listed with its collection, and goes with it; its records stay w
   const { feeds } = house.yucca;
   await send(event('upserted', 'a', { n: 1 }));
   expect(feeds.list(1, 10, 'plants').items.map(({ name }) => name)).toEqual(['Shop']);
-  expect(feeds.change(feed.id, { name: 'Store' }).name).toBe('Store');
-  expect(await feeds.test(feed.id, { key: 'a', action: 'patch', data: { n: 2 } })).toMatchObject({ key: 'a', state: 'applied' }); // prettier-ignore
+  expect((await feeds.change(feed.id, { name: 'Store' })).name).toBe('Store');
+  expect(await feeds.sent.test(feed.id, { key: 'a', action: 'patch', data: { n: 2 } })).toMatchObject({ key: 'a', state: 'applied' }); // prettier-ignore
   expect(await all()).toEqual([{ id: 'a', n: 2 }]);
-  feeds.remove(feed.id);
+  await feeds.remove(feed.id);
   expect(() => feeds.get(feed.id)).toThrow('There is no feed');
   expect(await all()).toHaveLength(1);
   await expect(send(event('upserted', 'b', {}))).rejects.toThrow('no matching signature found');
@@ -332,4 +339,103 @@ describe('what was lost on the way', () => {
     expect(house.yucca.collections.get('plants').records).toBe(5);
     expect(await house.ids('plants', '')).toHaveLength(5);
   });
+});
+
+test('plain JSON of a system that can do no better: by pointers, with the secret as a token', async () => {
+  const { feeds } = house.yucca;
+  const plain = { type: '/event', record: '/product', key: '/product/sku', id: '/n', order: '/at' };
+  const types = { 'product/update': 'upsert', 'product/gone': 'delete' } as const;
+  const made = feeds.create({
+    name: 'Old shop',
+    collection: 'plants',
+    source: { kind: 'webhook', plain, types },
+    mapping: [{ field: 'id', from: ['/sku'] }, { field: '*' }],
+  });
+  const post = (body: object, token = made.secret!, more: Record<string, string> = {}) => {
+    const headers: Record<string, string> = {
+      'content-type': 'application/json',
+      authorization: `Bearer ${token}`,
+      ...more,
+    };
+    return feeds.sent.take(made.feed.id, { get: (name) => headers[name] ?? null }, JSON.stringify(body), JSON.parse);
+  };
+  const update = (n: number, at: string, name: string) => ({
+    event: 'product/update',
+    n,
+    at,
+    product: { sku: 7, name },
+  });
+  expect(await post(update(1, '2026-05-04T10:00:02Z', 'New'))).toEqual({ taken: 1, repeats: 0 });
+  expect(await post(update(1, '2026-05-04T10:00:02Z', 'New'))).toEqual({ taken: 0, repeats: 1 });
+  await post(update(2, '2026-05-04T10:00:01Z', 'Old'));
+  expect(await all()).toEqual([{ id: 7, name: 'New' }]);
+  await expect(post(update(3, 'yesterday', 'x'))).rejects.toThrow('/at must be a whole number of 53 bits, or a time');
+  await expect(post({ event: 'else', n: 4, at: 1, product: { sku: 7 } })).rejects.toThrow('/event must be one');
+  await expect(post({ event: 'product/update', n: 4, at: 9e15 })).rejects.toThrow('/product must be an object');
+  for (const wrong of ['', 'whsec_x', `${made.secret!}x`, secret])
+    await expect(post(update(9, '2026-05-05T10:00:00Z', 'Evil'), wrong)).rejects.toThrow(/header webhook-id/);
+  await post({ event: 'product/gone', n: 5, at: '2026-05-06T10:00:00Z', product: { sku: 7 } });
+  expect(await all()).toEqual([]);
+  // A feed that reads events takes no token.
+  const headers: Record<string, string> = { 'content-type': STRUCTURED, authorization: `Bearer ${secret}` };
+  await expect(feeds.sent.take(feed.id, { get: (name) => headers[name] ?? null }, '{}', JSON.parse)).rejects.toThrow(
+    /header/,
+  );
+});
+
+test('what others do to its records is found without reading them; field rules are no others', async () => {
+  const { feeds, records, fieldRules } = house.yucca;
+  await send(['a', 'b', 'c', 'd'].map((id, i) => event('upserted', id, { name: id, price: `${i}` })));
+  await send([event('patched', 'a', { price: '9' }), event('deleted', 'd')]);
+  const check = async () => {
+    const { feeds: found } = house.yucca;
+    await found.checkDue(Date.now() + 90_000_000);
+    return found.get(feed.id).drift;
+  };
+  expect(feeds.get(feed.id).drift).toBeNull();
+  expect(await check()).toMatchObject({ missing: 0, different: 0, extra: 0 });
+  fieldRules.set('plants', [{ field: 'price', as: 'number' }]);
+  await fieldRules.apply('plants').ended;
+  expect(await all()).toMatchObject([{ price: 9 }, { price: 1 }, { price: 2 }]);
+  expect(await check()).toMatchObject({ missing: 0, different: 0, extra: 0 });
+  await records.put('plants', 'a', { id: 'a', name: 'By hand' }, 'replace');
+  await records.put('plants', 'd', { id: 'd' }, 'replace');
+  await records.remove('plants', ['b']);
+  expect(await check()).toMatchObject({ missing: 1, different: 1, extra: 1 });
+  // The source tells them again.
+  await send([event('upserted', 'a', { name: 'a' }), event('upserted', 'b', { name: 'b' }), event('deleted', 'd')]);
+  expect(await check()).toMatchObject({ missing: 0, different: 0, extra: 0 });
+  await feeds.change(feed.id, { checkEveryS: null });
+  expect(feeds.get(feed.id).checkEveryS).toBeNull();
+});
+
+test('what comes while something is stored is stored with what came beside it: each has its own answer', async () => {
+  const many = Array.from({ length: 60 }, (_, i) => event('upserted', `k${i % 20}`, { n: i }, { sequence: i }));
+  const sent = many.map((one, i) => send(one, { message: `once-${i}` }));
+  house.yucca.feeds.pause(feed.id);
+  const paused = house.yucca.feeds.resume(feed.id);
+  const again = many.slice(0, 5).map((one, i) => send(one, { message: `once-${i}` }));
+  expect(await Promise.all(sent)).toEqual(many.map(() => ({ taken: 1, repeats: 0 })));
+  expect(await Promise.all(again)).toEqual(again.map(() => ({ taken: 0, repeats: 1 })));
+  await paused;
+  expect((await all()).map(({ n }) => n)).toHaveLength(20);
+  expect((await all()).every(({ n }) => Number(n) >= 40)).toBe(true);
+  expect(house.yucca.feeds.get(feed.id)).toMatchObject({ lagS: 0, dead: 0, events: 60 });
+});
+
+test('a mapping is tried on the newest records that came; older ones are not kept for it', async () => {
+  const { feeds, db } = house.yucca;
+  for (let i = 0; i < 30; i++) await send(event('upserted', `k${i}`, { cost: i === 29 ? 'much' : `${i}` }));
+  const preview = () => feeds.preview({ source: { kind: 'webhook' }, feed: feed.id, mapping: [{ field: 'price', from: ['/cost'], as: 'number' }] }); // prettier-ignore
+  const { records } = await preview();
+  expect(records).toHaveLength(10);
+  expect(records.slice(0, 2)).toEqual([
+    { before: { cost: 'much' }, after: null, problem: expect.stringMatching(/“price”/) as string },
+    { before: { cost: '28' }, after: { price: 28 }, problem: null },
+  ]);
+  new FeedChanges(db, new RecordStore(db)).trim(Date.now());
+  const kept = db.$client.prepare('select count(*) from feed_events where data is not null').pluck().get();
+  expect(kept).toBe(21);
+  expect((await preview()).records).toHaveLength(10);
+  await expect(feeds.preview({ source: { kind: 'webhook' } })).rejects.toThrow('connect it first');
 });

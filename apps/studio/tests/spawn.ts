@@ -15,7 +15,7 @@ function spawn(name: string, workerData: unknown): Worker {
       bundle: true,
       platform: 'node',
       format: 'cjs',
-      external: ['better-sqlite3'],
+      external: ['better-sqlite3', 'pg-native'],
       write: false,
     });
     code = outputFiles[0]!.text;
@@ -28,3 +28,4 @@ export const spawnWriter = (workerData: unknown): Worker => spawn('writer', work
 export const spawnBuilder = (workerData: unknown): Worker => spawn('builder', workerData);
 export const spawnSearcher = (workerData: unknown): Worker => spawn('search', workerData);
 export const spawnScan = (workerData: unknown): Worker => spawn('scan', workerData);
+export const spawnFeed = (workerData: unknown): Worker => spawn('feed', workerData);

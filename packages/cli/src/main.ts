@@ -2,6 +2,7 @@ import { HANDOVER_TARGETS } from '@yucca/contract';
 import { Command, CommanderError, InvalidArgumentError, Option } from 'commander';
 import { backup, check, restore } from './commands/backup.ts';
 import { exportRecords, type ExportOptions } from './commands/export.ts';
+import { compareFeed, feedStatus, listFeeds, repairFeed, runFeed } from './commands/feed.ts';
 import { FORMATS, load, type LoadOptions } from './commands/load.ts';
 import { pullPage, type PullPageOptions } from './commands/page.ts';
 import { search, type SearchOptions } from './commands/search.ts';
@@ -117,6 +118,50 @@ export async function main(argv: readonly string[], env: NodeJS.ProcessEnv = pro
       code = await pullPage(access(), slug, options);
     });
 
+  const feed = program.command('feed').description('sources that keep collections in step');
+  feed
+    .command('list')
+    .description('print feeds, a line each')
+    .option('--collection <name>')
+    .action(async (options: { collection?: string }) => {
+      code = await listFeeds(access(), options.collection);
+    });
+  feed
+    .command('status')
+    .description('print how a feed does')
+    .argument('<feed>', 'its name or id')
+    .option('--json', 'print all of it')
+    .action(async (name: string, options: { json?: boolean }) => {
+      code = await feedStatus(access(), name, options);
+    });
+  feed
+    .command('run')
+    .description('ask its source now, and wait for the end')
+    .argument('<feed>', 'its name or id')
+    .option('--whole', 'read everything, also where only changes could be asked for')
+    .option('--confirm', 'go on with what the last run asks')
+    .action(async (name: string, options: { whole?: boolean; confirm?: boolean }) => {
+      code = await runFeed(access(), name, options);
+    });
+  feed
+    .command('compare')
+    .description('compare its collection with the source; changes nothing')
+    .argument('<feed>', 'its name or id')
+    .argument('[file]', 'all records of a source that sends, one JSON object a line; - reads standard input')
+    .action(async (name: string, file: string | undefined) => {
+      code = await compareFeed(access(), name, file);
+    });
+  feed
+    .command('repair')
+    .description('make its collection what the source says')
+    .argument('<feed>', 'its name or id')
+    .argument('[file]', 'as for compare')
+    .option('--what <kinds>', 'missing, different, extra, with commas', 'missing,different')
+    .option('--confirm', 'delete even more than a tenth of the records')
+    .action(async (name: string, file: string | undefined, options: { what: string; confirm?: boolean }) => {
+      code = await repairFeed(access(), name, file, options);
+    });
+
   program
     .command('backup')
     .description('have a running Yucca make a copy of everything, in its folder of backups')
@@ -141,7 +186,8 @@ export async function main(argv: readonly string[], env: NodeJS.ProcessEnv = pro
       code = await check(folder);
     });
 
-  for (const command of [...program.commands, ...settings.commands, ...page.commands]) command.exitOverride();
+  for (const command of [...program.commands, ...settings.commands, ...page.commands, ...feed.commands])
+    command.exitOverride();
   try {
     await program.parseAsync([...argv]);
     return code;

@@ -123,3 +123,18 @@ test.each([
 ])('%s holds %s', (name, format) => {
   expect(formatOf(name)).toBe(format);
 });
+
+test('a feed is found by its name, run, and told of; what waits for somebody ends with 3', async () => {
+  const feed = { id: 'f1', name: 'Shop', collection: 'plants', source: { kind: 'poll' }, state: 'running', dead: 0, run: null, lagS: 2, reason: null }; // prettier-ignore
+  server.answer = [200, { items: [feed] }];
+  expect(await run('feed', 'status', 'Shop')).toBe(0);
+  expect(said.out).toBe('f1\tShop\tplants\tpoll\trunning\t0 not applied\t2 s behind\n');
+  server.answer = [200, { items: [{ ...feed, state: 'failing', reason: 'It answers 503.' }] }];
+  expect(await run('feed', 'status', 'f1')).toBe(3);
+  expect(said.out).toContain('It answers 503.');
+  server.answer = [200, { items: [feed, { ...feed, id: 'f2' }] }];
+  expect(await run('feed', 'run', 'Shop')).toBe(1);
+  expect(said.err).toContain('Several feeds are called Shop');
+  expect(await run('feed', 'compare', 'f2', 'absent.jsonl')).toBe(1);
+  expect(said.err).toContain('There is no file absent.jsonl.');
+});

@@ -1,30 +1,39 @@
 import type { FromSchema } from 'json-schema-to-ts';
+import {
+  FEED_ACTIONS,
+  feedMappingSchema,
+  feedSourceSchema,
+  type FeedMapping,
+  type FeedSource,
+} from './feed-sources.ts';
 import { nameSchema } from './names.ts';
-import { as, count, listOf, moment, number, object, oneOf, orNull, saying, text, type Of } from './schema-of.ts';
-
-/** What an event does to a record. */
-export const FEED_ACTIONS = ['upsert', 'patch', 'delete'] as const;
-export type FeedAction = (typeof FEED_ACTIONS)[number];
+import {
+  as,
+  count,
+  listOf,
+  moment,
+  number,
+  object,
+  oneOf,
+  orNull,
+  saying,
+  text,
+  yesOrNo,
+  type Of,
+} from './schema-of.ts';
+import type { RecordJson } from './search.ts';
 
 /** What became of an event. */
 export const FEED_EVENT_STATES = ['applied', 'waiting', 'early', 'old', 'dead'] as const;
 export type FeedEventState = (typeof FEED_EVENT_STATES)[number];
 
-const webhookSource = {
-  type: 'object',
-  additionalProperties: false,
-  required: ['kind'],
-  properties: {
-    kind: { const: 'webhook' },
-    types: {
-      type: 'object',
-      maxProperties: 100,
-      additionalProperties: { enum: FEED_ACTIONS },
-      description: 'What events of a type do, where their type does not end in .upserted, .patched or .deleted.',
-    },
-  },
+const checkEveryS = {
+  type: ['integer', 'null'],
+  minimum: 60,
+  maximum: 31_536_000,
+  default: 86_400,
+  description: 'Seconds between two comparisons with the source that nobody asks for; null: none.',
 } as const;
-
 const feedName = { type: 'string', minLength: 1, maxLength: 100 } as const;
 
 export const newFeedSchema = {
@@ -32,18 +41,56 @@ export const newFeedSchema = {
   type: 'object',
   additionalProperties: false,
   required: ['name', 'collection', 'source'],
-  properties: { name: feedName, collection: nameSchema, source: webhookSource },
+  properties: {
+    name: feedName,
+    collection: nameSchema,
+    source: feedSourceSchema,
+    mapping: feedMappingSchema,
+    checkEveryS,
+  },
 } as const;
-export type NewFeed = FromSchema<typeof newFeedSchema>;
-export type FeedSource = NewFeed['source'];
+export interface NewFeed {
+  name: string;
+  collection: string;
+  source: FeedSource;
+  mapping?: FeedMapping;
+  checkEveryS?: number | null;
+}
 
 export const feedPatchSchema = {
   $id: 'FeedPatch',
   type: 'object',
   additionalProperties: false,
-  properties: { name: feedName, source: webhookSource },
+  properties: { name: feedName, source: feedSourceSchema, mapping: feedMappingSchema, checkEveryS },
 } as const;
-export type FeedPatch = FromSchema<typeof feedPatchSchema>;
+export type FeedPatch = Partial<Omit<NewFeed, 'collection'>>;
+
+/** A look at what a source has, before it is connected. */
+export const feedPreviewSchema = {
+  $id: 'FeedPreview',
+  type: 'object',
+  additionalProperties: false,
+  required: ['source'],
+  properties: {
+    source: feedSourceSchema,
+    mapping: feedMappingSchema,
+    feed: { type: 'string', maxLength: 100, description: 'Whose secrets are meant where the source has none.' },
+  },
+} as const;
+export interface FeedPreview {
+  source: FeedSource;
+  mapping?: FeedMapping;
+  feed?: string;
+}
+
+export const feedPreviewAnswerSchema = object({
+  records: saying(
+    'The first records: as they come, and as they would be stored.',
+    listOf(object({ before: as<RecordJson>({ type: 'object' }), after: orNull(as<RecordJson>({ type: 'object' })), problem: orNull(text) })), // prettier-ignore
+  ),
+  key: saying('The field that tells them apart; null when none does.', orNull(text)),
+});
+export type FeedPreviewAnswer = Of<typeof feedPreviewAnswerSchema>;
 
 const attribute = { type: 'string', minLength: 1, maxLength: 512 } as const;
 
@@ -68,15 +115,69 @@ export const cloudEventSchema = {
 } as const;
 export type CloudEvent = FromSchema<typeof cloudEventSchema>;
 
+/** How a run stands or ended. */
+export const FEED_RUN_STATES = ['running', 'done', 'failed', 'asking', 'cancelled'] as const;
+export type FeedRunState = (typeof FEED_RUN_STATES)[number];
+
+/** A field of the source that was not there before, is there no more, or holds values of another type. */
+export const fieldChangeSchema = object({
+  field: text,
+  was: orNull(text),
+  is: orNull(text),
+  used: saying('What the live tuning and the pages do with the field.', listOf(text)),
+});
+export type FieldChange = Of<typeof fieldChangeSchema>;
+
+export const feedRunSchema = object({
+  number: count,
+  state: saying(
+    'asking: more than a tenth of the records would be deleted; they are when it is run with confirm=true.',
+    oneOf(...FEED_RUN_STATES),
+  ),
+  by: oneOf('schedule', 'hand', 'change'),
+  whole: saying('Everything of the source was read, so that what it lacks is deleted.', yesOrNo),
+  startedAt: moment,
+  endedAt: orNull(moment),
+  read: count,
+  written: count,
+  same: count,
+  deleted: count,
+  failed: saying('Records that could not be stored.', count),
+  total: saying('Records expected, as far as it is known.', orNull(count)),
+  leftS: saying('Seconds until it is done, by how fast it went so far; null when that cannot be told.', orNull(number)),
+  asks: saying('Records that would be deleted.', orNull(count)),
+  reason: saying('Why it failed, or what else is to be said.', orNull(text)),
+  changes: saying('How fields differ from the run before.', listOf(fieldChangeSchema)),
+});
+export type FeedRun = Of<typeof feedRunSchema>;
+
+/** What a comparison that nobody asked for has found. */
+export const feedDriftSchema = object({
+  at: moment,
+  missing: saying('Records that were here and are not.', count),
+  different: saying('Records that are not as the source has them, or were changed by somebody else.', count),
+  extra: saying('Records that the source does not have.', count),
+});
+export type FeedDrift = Of<typeof feedDriftSchema>;
+
 /** A source that keeps a collection in step. */
 export const feedSchema = object({
   id: text,
   name: text,
   collection: text,
-  source: as<FeedSource>(webhookSource),
-  state: oneOf('running', 'paused'),
+  source: as<FeedSource>(feedSourceSchema),
+  mapping: as<FeedMapping>(feedMappingSchema),
+  state: saying(
+    'failing: the last runs failed, and it is tried again less and less often.',
+    oneOf('running', 'paused', 'failing'),
+  ),
+  reason: saying('Why it fails.', orNull(text)),
   lagS: saying('How long the oldest event that is not applied has waited; 0 when there is none.', number),
-  lastEventAt: orNull(moment),
+  lastEventAt: saying('When something last came: an event, or an answer of a source that is asked.', orNull(moment)),
+  nextRunAt: orNull(moment),
+  run: saying('The newest run, of sources that are asked.', orNull(feedRunSchema)),
+  checkEveryS: orNull(number),
+  drift: saying('What the last comparison found that nobody asked for.', orNull(feedDriftSchema)),
   events: saying('Events that are kept.', count),
   dead: saying('Events that could not be applied.', count),
   early: saying('Changes that came before their record and wait for it.', count),
@@ -85,10 +186,13 @@ export const feedSchema = object({
 });
 export type Feed = Of<typeof feedSchema>;
 
-export const feedWithSecretSchema = object({
-  feed: feedSchema,
-  secret: saying('What the source signs with (Standard Webhooks). It is told this once.', text),
-});
+export const feedWithSecretSchema = object(
+  {
+    feed: feedSchema,
+    secret: saying('What a webhook signs with (Standard Webhooks). It is told this once.', text),
+  },
+  'secret',
+);
 export type FeedWithSecret = Of<typeof feedWithSecretSchema>;
 
 export const feedEventSchema = object(

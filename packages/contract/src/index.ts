@@ -2,6 +2,7 @@ export * from './collection.ts';
 export * from './events.ts';
 export * from './facet-values.ts';
 export * from './facets.ts';
+export * from './feed-sources.ts';
 export * from './feeds.ts';
 export * from './field-rules.ts';
 export * from './handover.ts';

@@ -2,7 +2,8 @@ import type { RecordJson } from '@yucca/contract';
 import { unpacked } from './archive';
 import { FormatError } from './format-error';
 
-const PAGE = /\.(md|markdown|mdx|html?|xhtml)$/i;
+/** Names of pages. */
+export const PAGE = /\.(md|markdown|mdx|html?|xhtml)$/i;
 /** Of a front matter, between lines of hyphens at the top of a page. */
 const FRONT = /^---\r?\n([\s\S]*?)\r?\n---\r?\n?/;
 /** Elements whose text nobody reads on the page. */

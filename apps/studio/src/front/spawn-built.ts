@@ -10,3 +10,4 @@ export const spawnWriter = (data: ThreadData): Worker => start('writer-worker', 
 export const spawnBuilder = (data: ThreadData): Worker => start('builder-worker', 'builder', data);
 export const spawnSearcher = (data: ThreadData): Worker => start('search-worker', 'searcher', data);
 export const spawnScan = (data: ThreadData): Worker => start('scan-worker', 'scan', data);
+export const spawnFeed = (data: ThreadData): Worker => start('feed-worker', 'feed', data);

@@ -3,7 +3,7 @@ import type { Runtime } from '@/server/runtime';
 import type { Incoming } from './incoming';
 
 /** Paths that change nothing although they are posted to: they ask. */
-const ASKS = /\/(whereabouts|trial|cost|run|preview|read|inspect|compare)$/;
+const ASKS = /(\/(whereabouts|trial|cost|preview|read|inspect|compare)|(?<!\/feeds\/[^/]+)\/run)$/;
 
 /** Notes who changed what. Called once the change is made. `detail` is what the route adds, such as versions. */
 export function noteInAudit(

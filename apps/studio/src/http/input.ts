@@ -66,6 +66,11 @@ export function unpackedBody(request: Incoming, type: string): AsyncIterable<Uin
   return unpacked(request);
 }
 
+/** Records sent one JSON object a line; null when nothing is sent. */
+export function recordsSent(request: Incoming): AsyncIterable<Uint8Array> | null {
+  return mediaType(request) === '' ? null : unpackedBody(request, 'application/x-ndjson');
+}
+
 async function* unpacked(request: Incoming): AsyncIterable<Uint8Array> {
   if (packing(request) === 'identity') return yield* request.body();
   const gunzip = createGunzip();

@@ -1,4 +1,4 @@
-import type { InspectionAnswer } from '@yucca/contract';
+import { completeTuning, type InspectionAnswer } from '@yucca/contract';
 import { existsSync, mkdirSync } from 'node:fs';
 import path from 'node:path';
 import { pino, type Logger } from 'pino';
@@ -11,6 +11,7 @@ import { migrateDb, openDb, type Db } from './db/open';
 import { AnsweredSearches } from './insights/answered-searches';
 import { hashedId } from './insights/hashed-id';
 import { Feeds } from './feeds/feeds';
+import { usedFields } from './feeds/used-fields';
 import { InsightsService } from './insights/insights';
 import { SearchLog } from './insights/search-log';
 import { IndexManager } from './index/index-manager';
@@ -127,7 +128,7 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
   if (refusal !== null) freeze(dataDir);
   const clock = new Clock(lastClock(db));
   const threads = new Threads(dataDir, log);
-  const { writer, builder, catchUp, searchers, scan } = threads;
+  const { writer, builder, catchUp, recent, searchers, scan } = threads;
   const storage = new StorageHealth({
     log,
     tryWriting: () => writer.call('tryWriting', []),
@@ -139,6 +140,7 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
     writer,
     builder,
     catchUp,
+    recent,
     publish: (state) => searchers.publish(state),
     storage,
     log,
@@ -199,7 +201,8 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
   void opened.catch((error: Error) => log.error({ error: error.message }, 'an index could not be opened'));
   if (refusal === null)
     void opened
-      .then(() => feeds.catchUp())
+      .then(() => feeds.sent.catchUp())
+      .then(() => feeds.start())
       .catch((error: Error) => log.error({ error: error.message }, 'events that waited were not applied'));
   writer.send('clearDeleted', []);
   // A stop in the middle of something should not have damaged anything; now it is known that it has not.
@@ -208,7 +211,19 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
       .then(() => integrity.check())
       .then(({ state }) => log.info({ state }, 'checked the database, because the last stop was not clean'))
       .catch((error: Error) => log.error({ error: error.message }, 'the database could not be checked'));
-  const feeds = new Feeds({ db, collections, indexManager, writer, scan, sealer, log });
+  const feeds = new Feeds({
+    db,
+    collections,
+    indexManager,
+    writer,
+    scan,
+    sealer,
+    thread: threads.feed,
+    loadDir: config.loadDir,
+    makeSearchable: (name) => records.makeSearchable(name),
+    used: (name) => usedFields(completeTuning(tunings.get(name, 'live')), collections.card(name)),
+    log,
+  });
   const visitorEvents = new VisitorEvents({
     trials: visitorTrials,
     db,
@@ -308,6 +323,7 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
     removeCollection: (name) => {
       const { id } = collections.row(name);
       records.cancelLoads(name);
+      feeds.endAll(name);
       collections.remove(name);
       searchers.forget(id);
       writer.send('clearDeleted', []);
@@ -315,6 +331,7 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
     close: async () => {
       threads.closing();
       clearInterval(notes);
+      await feeds.close();
       storage.close();
       backups.close();
       await writeNotes();

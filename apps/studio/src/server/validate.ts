@@ -1,11 +1,13 @@
 import {
   cloudEventSchema,
   feedPatchSchema,
+  feedPreviewSchema,
   feedReplaySchema,
   feedTestSchema,
   newFeedSchema,
   type CloudEvent,
   type FeedPatch,
+  type FeedPreview,
   type FeedReplay,
   type FeedTest,
   type NewFeed,
@@ -59,7 +61,7 @@ import { Ajv2020, type AnySchema, type ErrorObject, type ValidateFunction } from
 import addFormats from 'ajv-formats';
 import { Failure } from './failure';
 
-const OPTIONS = { strict: true, strictRequired: false, strictTypes: false, allowUnionTypes: true };
+const OPTIONS = { strict: true, strictRequired: false, strictTypes: false, allowUnionTypes: true, discriminator: true };
 
 /** Stops at the first thing that is wrong: what somebody sends may be wrong in a million places. */
 const first = withFormats(new Ajv2020({ ...OPTIONS, allErrors: false }));
@@ -99,6 +101,7 @@ interface Validated {
   CloudEvent: CloudEvent;
   NewFeed: NewFeed;
   FeedPatch: FeedPatch;
+  FeedPreview: FeedPreview;
   FeedReplay: FeedReplay;
   FeedTest: FeedTest;
 }
@@ -129,6 +132,7 @@ const schemas: { [K in keyof Validated]: AnySchema } = {
   CloudEvent: cloudEventSchema,
   NewFeed: newFeedSchema,
   FeedPatch: feedPatchSchema,
+  FeedPreview: feedPreviewSchema,
   FeedReplay: feedReplaySchema,
   FeedTest: feedTestSchema,
 };
@@ -186,6 +190,7 @@ function describe({ instancePath, keyword, params, message = 'is not valid' }: E
   if (keyword === 'required') return { pointer: below(params.missingProperty), detail: 'is missing' };
   if (keyword === 'enum')
     return { pointer: instancePath, detail: `must be one of ${(params.allowedValues as unknown[]).join(', ')}` };
+  if (keyword === 'discriminator') return { pointer: below(params.tag), detail: `must be one of its kinds, not ${JSON.stringify(params.tagValue) ?? 'absent'}` }; // prettier-ignore
   if (keyword === 'pattern') return { pointer: instancePath, detail: `must fit ${String(params.pattern)}` };
   return { pointer: instancePath, detail: message };
 }

@@ -1,10 +1,14 @@
 /** Takes in what sources tell and applies it to records, on the writer's connection. */
 import type { FeedEventState, RecordJson } from '@yucca/contract';
 import { and, asc, count, eq, gt, inArray, lt, sql } from 'drizzle-orm';
-import { feedEvents, feedKeys, feedMessages } from '../db/feeds-schema';
+import { feedEvents, feedMessages } from '../db/feeds-schema';
 import type { Db } from '../db/open';
 import { checkKey, checkRecord, keyOf, RecordError, type RecordStore } from '../records/record-store';
-import type { FeedChange } from './read-events';
+import { changeStatements } from './change-statements';
+import { lookupIn, type Lookup } from './lookup-in';
+import { mapRecord, type Mapping } from './mapping';
+import type { FeedChange, Print } from './read-events';
+import type { Message } from './take-together';
 
 type Row = typeof feedEvents.$inferSelect;
 /** What of an event is needed to apply it. */
@@ -14,6 +18,9 @@ export interface FeedTarget {
   feedId: string;
   collectionId: number;
   keyField: string;
+  mapping: Mapping;
+  /** The field of the source that tells records apart, where it is another. */
+  keyIn?: string | undefined;
 }
 
 export interface Taken {
@@ -30,6 +37,8 @@ const KEPT_MS = 7 * 24 * 3_600_000;
 const MOST_KEPT = 200_000;
 /** Events applied in one transaction when many wait: other writes come between. */
 const AT_ONCE = 200;
+/** Events whose whole records are kept, to be looked at. */
+const SHOWN = 20;
 
 /**
  * Applies the changes of feeds so that each counts once and the newest wins, in whatever order they come:
@@ -42,52 +51,49 @@ const AT_ONCE = 200;
 export class FeedChanges {
   readonly #db: Db;
   readonly #store: RecordStore;
+  readonly #lookup: Lookup;
+  readonly #do: ReturnType<typeof changeStatements>;
 
   constructor(db: Db, store: RecordStore) {
     this.#db = db;
+    this.#do = changeStatements(db);
     this.#store = store;
+    this.#lookup = lookupIn(db);
   }
 
   /** Stores events, and applies them unless the feed is paused. All of it is on the disk when this returns. */
-  take(
+  takeAll(target: FeedTarget, messages: readonly Message[], how: { paused: boolean; now: number }): Taken[] {
+    return this.#store.transaction(target.collectionId, () =>
+      messages.map(({ message, changes }) => {
+        const isNew = this.#do.noteMessage.run({ feedId: target.feedId, message, at: how.now });
+        if (isNew.changes === 0) return { taken: 0, repeats: changes.length };
+        return this.takeWithin(target, changes, how);
+      }),
+    );
+  }
+
+  /** The same within a transaction, of a source that has no messages. */
+  takeWithin(
     target: FeedTarget,
-    message: string,
     changes: readonly FeedChange[],
     { paused, now }: { paused: boolean; now: number },
   ): Taken {
-    return this.#store.transaction(target.collectionId, () => {
-      const isNew = this.#db
-        .insert(feedMessages)
-        .values({ feedId: target.feedId, message, at: now })
-        .onConflictDoNothing()
-        .run();
-      if (isNew.changes === 0) return { taken: 0, repeats: changes.length };
-      let taken = 0;
-      for (const change of changes) {
-        const row = this.#db
-          .insert(feedEvents)
-          .values({ ...change, feedId: target.feedId, state: 'waiting', receivedAt: now })
-          .onConflictDoNothing()
-          .returning()
-          .get();
-        if (!row) continue;
-        taken++;
-        if (!paused) this.#settle(target, row);
-      }
-      return { taken, repeats: changes.length - taken };
-    });
+    let taken = 0;
+    for (const { print, ...change } of changes) {
+      // A conflict returns nothing, which the types leave out.
+      const row = this.#do.addEvent.get({ ...change, feedId: target.feedId, receivedAt: now }) as Row | undefined;
+      if (!row) continue;
+      taken++;
+      if (!paused) this.#settle(target, row);
+      if (print) this.#setPrint(target.feedId, change.key, print);
+    }
+    return { taken, repeats: changes.length - taken };
   }
 
   /** Applies a piece of the events that wait; true when more do. */
   applyWaiting(target: FeedTarget): boolean {
     return this.#store.transaction(target.collectionId, () => {
-      const rows = this.#db
-        .select()
-        .from(feedEvents)
-        .where(and(eq(feedEvents.feedId, target.feedId), eq(feedEvents.state, 'waiting')))
-        .orderBy(asc(feedEvents.number))
-        .limit(AT_ONCE)
-        .all();
+      const rows = this.#do.waiting.all({ feedId: target.feedId, most: AT_ONCE });
       for (const row of rows) this.#settle(target, row);
       return rows.length === AT_ONCE;
     });
@@ -138,6 +144,8 @@ export class FeedChanges {
           .delete(feedEvents)
           .where(and(done, lt(feedEvents.receivedAt, now - KEPT_MS)))
           .run();
+        for (const { feedId } of this.#db.selectDistinct({ feedId: feedEvents.feedId }).from(feedEvents).all())
+          this.#forgetShown(feedId);
         const feeds = this.#db
           .select({ feedId: feedEvents.feedId, many: count(), last: sql<number>`max(${feedEvents.number})` })
           .from(feedEvents)
@@ -152,6 +160,14 @@ export class FeedChanges {
       .immediate();
   }
 
+  /** Whole records that were applied are kept of the newest events alone. */
+  #forgetShown(feedId: string): void {
+    const applied = sql`feed_id = ${feedId} and state = 'applied' and action = 'upsert'`;
+    this.#db.run(
+      sql`update feed_events set data = null where ${applied} and data is not null and number < coalesce((select number from feed_events where ${applied} order by number desc limit 1 offset ${SHOWN}), 0)`,
+    );
+  }
+
   #settle(target: FeedTarget, row: Row): FeedEventState {
     let state: FeedEventState;
     let reason: string | null = null;
@@ -162,95 +178,65 @@ export class FeedChanges {
       state = 'dead';
       reason = `Not stored: ${error.message}.`;
     }
-    // Only patches are merged again, and only what is not applied yet has to be.
-    const isNeeded = state === 'dead' || state === 'early' || (row.action === 'patch' && state === 'applied');
-    this.#db
-      .update(feedEvents)
-      .set({ state, reason, ...(isNeeded ? {} : { data: null }) })
-      .where(eq(feedEvents.number, row.number))
-      .run();
+    // Patches are merged again, what is not applied yet has to be, and the newest show what a mapping makes of them.
+    const isNeeded = state === 'dead' || state === 'early' || (row.action !== 'delete' && state === 'applied');
+    (isNeeded ? this.#do.setState : this.#do.setDone).run({ number: row.number, state, reason });
     return state;
   }
 
-  #apply({ feedId, collectionId, keyField }: FeedTarget, change: Change): FeedEventState {
+  #apply(target: FeedTarget, change: Change): FeedEventState {
+    const { feedId, collectionId, keyField } = target;
     const { key, action, order } = change;
     checkKey(key);
-    const ofKey = and(eq(feedKeys.feedId, feedId), eq(feedKeys.key, key));
-    const newest = this.#db.select().from(feedKeys).where(ofKey).get()?.order ?? -Infinity;
+    const newest = this.#do.newestOfKey.get({ feedId, key })?.order ?? -Infinity;
     if (order < newest) return 'old';
     if (action === 'patch') {
       if (this.#store.get(collectionId, key) === null) return 'early';
-      for (const one of [change, ...this.#patchesAfter(feedId, change)]) this.#merge(collectionId, keyField, one);
+      for (const one of [change, ...this.#patchesAfter(feedId, change)])
+        this.#wrote(target, key, this.#merge(target, one));
       return 'applied';
     }
+    let version = 0;
     if (action === 'delete') this.#store.remove(collectionId, key);
     else {
-      const record = recordOf(change, keyField);
-      this.#store.put(collectionId, key, { [keyField]: key, ...record }, 'replace');
+      const record = this.#recordOf(change, target);
+      version = this.#store.put(collectionId, key, { [keyField]: key, ...record }, 'replace').versionId;
     }
-    this.#db
-      .insert(feedKeys)
-      .values({ feedId, key, order })
-      .onConflictDoUpdate({ target: [feedKeys.feedId, feedKeys.key], set: { order } })
-      .run();
-    this.#forgetPatches(feedId, key, order);
+    this.#do.setNewest.run({ feedId, key, order, version });
+    this.#do.forgetEarly.run({ feedId, key, order });
+    this.#do.forgetApplied.run({ feedId, key, order });
     if (action === 'upsert')
       for (const patch of this.#patchesAfter(feedId, change)) {
-        this.#merge(collectionId, keyField, patch);
-        if (patch.state === 'early')
-          this.#db.update(feedEvents).set({ state: 'applied' }).where(eq(feedEvents.number, patch.number)).run();
+        this.#wrote(target, key, this.#merge(target, patch));
+        if (patch.state === 'early') this.#do.setApplied.run({ number: patch.number });
       }
     return 'applied';
   }
 
-  #merge(collectionId: number, keyField: string, patch: Change): void {
-    this.#store.put(collectionId, patch.key, recordOf(patch, keyField), 'merge');
+  /** Returns the version that stands there then. */
+  #merge(target: FeedTarget, patch: Change): number {
+    return this.#store.put(target.collectionId, patch.key, this.#recordOf(patch, target), 'merge').versionId;
   }
 
-  /** Patches of a key that are newer than a change and were applied, or wait for their record; the oldest first. */
+  /** Notes which version of a record is the feed's own work. */
+  #wrote({ feedId }: FeedTarget, key: string, version: number): void {
+    this.#do.setVersion.run({ feedId, key, version });
+  }
+
+  #setPrint(feedId: string, key: string, { hash, part }: Print): void {
+    this.#do.setPrint.run({ feedId, key, hash, part });
+  }
+
+  /** What an event brings, as it is stored. */
+  #recordOf({ key, action, data }: Change, { keyField, mapping }: FeedTarget): RecordJson {
+    const record = checkRecord(mapRecord(checkRecord(JSON.parse(data!)), mapping, this.#lookup, action === 'patch'));
+    const own = keyOf(record, keyField);
+    if (own !== null && own !== key)
+      throw new RecordError(`the record's "${keyField}" is "${own}", its event says "${key}"`);
+    return record;
+  }
+
   #patchesAfter(feedId: string, { key, order, number }: Change): Row[] {
-    return this.#db
-      .select()
-      .from(feedEvents)
-      .where(
-        and(
-          eq(feedEvents.feedId, feedId),
-          eq(feedEvents.key, key),
-          eq(feedEvents.action, 'patch'),
-          gt(feedEvents.order, order),
-          inArray(feedEvents.state, ['applied', 'early']),
-          sql`${feedEvents.number} <> ${number}`,
-        ),
-      )
-      .orderBy(asc(feedEvents.order), asc(feedEvents.number))
-      .all();
+    return this.#do.patchesAfter.all({ feedId, key, order, number });
   }
-
-  /** Those that a newer whole state makes needless. */
-  #forgetPatches(feedId: string, key: string, order: number): void {
-    const older = and(
-      eq(feedEvents.feedId, feedId),
-      eq(feedEvents.key, key),
-      eq(feedEvents.action, 'patch'),
-      lt(feedEvents.order, order),
-    );
-    this.#db
-      .update(feedEvents)
-      .set({ state: 'old', data: null })
-      .where(and(older, eq(feedEvents.state, 'early')))
-      .run();
-    this.#db
-      .update(feedEvents)
-      .set({ data: null })
-      .where(and(older, eq(feedEvents.state, 'applied')))
-      .run();
-  }
-}
-
-function recordOf({ key, data }: Change, keyField: string): RecordJson {
-  const record = checkRecord(JSON.parse(data!));
-  const own = keyOf(record, keyField);
-  if (own !== null && own !== key)
-    throw new RecordError(`the record's "${keyField}" is "${own}", its event says "${key}"`);
-  return record;
 }

@@ -1,37 +1,42 @@
 import type {
   Feed,
-  FeedEvent,
   FeedComparison,
-  FeedEventState,
-  FeedRepair,
-  RepairKind,
   FeedPatch,
-  FeedSource,
-  FeedTaken,
-  FeedTest,
+  FeedPreview,
+  FeedPreviewAnswer,
+  FeedRepair,
+  FeedRun,
   FeedWithSecret,
   NewFeed,
   Page,
+  PostgresSource,
+  PulledSource,
 } from '@yucca/contract';
-import { and, asc, count, desc, eq, gte, isNotNull, max, min, sql, type SQL } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import { randomUUID } from 'node:crypto';
 import type { Logger } from 'pino';
 import type { Collections } from '../collections/collections';
-import { feedEvents, feedKeys, feedMessages, feeds } from '../db/feeds-schema';
+import { feedEvents, feedKeys, feedMessages, feedRuns, feeds } from '../db/feeds-schema';
 import type { Db } from '../db/open';
-import { collections as collectionsTable } from '../db/schema';
 import { Failure } from '../failure';
 import type { IndexManager } from '../index/index-manager';
 import type { KeySealer } from '../keys/key-sealer';
-import type { RemoteThread } from '../workers/rpc';
+import type { FeedMethods } from '../workers/feed-worker';
+import type { RemoteThread, ThreadOnDemand } from '../workers/rpc';
 import type { ScanMethods } from '../workers/scan-worker';
 import type { WriterMethods } from '../workers/writer-worker';
-import type { FeedTarget } from './apply-changes';
-import { linesOf } from './lines-of';
-import { readEvents, STRUCTURED } from './read-events';
-import { newFeedSecret, signed, verifiedMessage } from './signature';
-
-type Row = typeof feeds.$inferSelect & { collection: string; keyField: string };
+import { checkMapping, checkSource } from './check-source';
+import { FeedRows, sourceOf, type FeedRow } from './feed-rows';
+import { FeedRunner, type RunOrder } from './feed-runner';
+import { joined, parted } from './feed-secrets';
+import { isReadAlike, nextAt } from './schedule';
+import { asFailure, Reconciliation, type RepairAsked } from './reconciliation';
+import { runOf } from './run-of';
+import type { FieldUse } from './shape';
+import { SentEvents } from './sent-events';
+import { newFeedSecret } from './signature';
+import { isPulled } from './sources/source';
+import { toldFeed } from './told-feed';
 
 interface Parts {
   db: Db;
@@ -40,14 +45,15 @@ interface Parts {
   writer: Pick<RemoteThread<WriterMethods>, 'call'>;
   scan: () => Pick<RemoteThread<ScanMethods>, 'call'>;
   sealer: KeySealer;
+  thread: Pick<ThreadOnDemand<FeedMethods>, 'call'>;
+  loadDir: string | null;
+  makeSearchable: (collection: string) => Promise<void>;
+  used: (collection: string) => FieldUse[];
   log: Pick<Logger, 'error'>;
 }
 
-type Headers = { get: (name: string) => string | null };
-
 /** A secret that was replaced holds for so long. */
 const OLD_SECRET_MS = 24 * 3_600_000;
-const MINUTES = 60;
 
 /** Feeds: sources that keep collections in step. */
 export class Feeds {
@@ -55,14 +61,37 @@ export class Feeds {
   /** Collections whose index is being brought up to date, and whether it has to be once more. */
   readonly #refreshing = new Map<number, { again: boolean }>();
 
+  readonly #rows: FeedRows;
+  readonly #runner: FeedRunner;
+  readonly #reconciliation: Reconciliation;
+  /** What sources send by themselves. */
+  readonly sent: SentEvents;
+
   constructor(parts: Parts) {
     this.#parts = parts;
+    this.#rows = new FeedRows(parts.db, parts.sealer);
+    const refresh = (id: number): void => this.#refresh(id);
+    this.sent = new SentEvents({ ...parts, rows: this.#rows, refresh });
+    this.#reconciliation = new Reconciliation({ ...parts, rows: this.#rows });
+    this.#runner = new FeedRunner({ ...parts, rows: this.#rows, refresh });
+  }
+
+  /** Runs feeds from now on, by their schedules. */
+  start(): void {
+    this.#runner.start();
+    this.#reconciliation.start();
+  }
+
+  /** Begins no runs any more, and stops those that go on. */
+  close(): Promise<void> {
+    this.#reconciliation.close();
+    return this.#runner.close();
   }
 
   list(page: number, size: number, collection: string | null): Page<Feed> {
     const where = collection === null ? undefined : eq(feeds.collectionId, this.#parts.collections.row(collection).id);
-    const rows = this.#rows(where, size, (page - 1) * size);
-    const total = this.#rows(where).length;
+    const rows = this.#rows.list(where, size, (page - 1) * size);
+    const total = this.#rows.list(where).length;
     return {
       items: rows.map((row) => this.#told(row)),
       total,
@@ -73,38 +102,116 @@ export class Feeds {
   }
 
   get(id: string): Feed {
-    return this.#told(this.#row(id));
+    return this.#told(this.#rows.get(id));
   }
 
-  /** Makes a feed, with the secret that its source signs with. */
-  create({ name, collection, source }: NewFeed): FeedWithSecret {
+  /** Makes a feed. One that is told has the secret that its source signs with; one that is asked is run at once. */
+  create({ name, collection, source, mapping = [], checkEveryS = 86_400 }: NewFeed): FeedWithSecret {
     const { db, collections, sealer } = this.#parts;
+    const { id: collectionId } = collections.row(collection);
+    checkSource(source);
+    checkMapping(mapping);
     const id = randomUUID();
     const secret = newFeedSecret();
+    const { shown, secrets } = parted(source, null);
     db.insert(feeds)
       .values({
         id,
         name,
-        collectionId: collections.row(collection).id,
-        source: JSON.stringify(source),
+        collectionId,
+        source: JSON.stringify(shown),
+        secrets: this.#rows.seal(secrets),
+        mapping: JSON.stringify(mapping),
+        checkEveryS,
         state: 'running',
         secret: sealer.seal(Buffer.from(secret)),
         createdAt: new Date().toISOString(),
       })
       .run();
-    return { feed: this.get(id), secret };
+    if (isPulled(source)) this.#begin(id);
+    return { feed: this.get(id), ...(source.kind === 'webhook' && { secret }) };
   }
 
-  change(id: string, { name, source }: FeedPatch): Feed {
-    this.#row(id);
-    const set = { ...(name !== undefined && { name }), ...(source && { source: JSON.stringify(source) }) };
-    if (Object.keys(set).length > 0) this.#parts.db.update(feeds).set(set).where(eq(feeds.id, id)).run();
+  /** The first run, which a change log has to be made for before. */
+  #begin(id: string): void {
+    const row = this.#rows.get(id);
+    const source = sourceOf(row);
+    const waits = source.kind === 'sqlite' && source.log === true;
+    if (!waits) this.#runner.take(row);
+  }
+
+  async change(id: string, { name, source, mapping, checkEveryS }: FeedPatch): Promise<Feed> {
+    const row = this.#rows.get(id);
+    if (source !== undefined) {
+      checkSource(source);
+      const before = sourceOf(row);
+      if (isPulled(source) !== isPulled(before))
+        throw new Failure('conflict', 'A feed that sends and one that is asked are not made of each other. Make another feed.'); // prettier-ignore
+    }
+    if (mapping !== undefined) checkMapping(mapping);
+    const apart = source === undefined ? null : parted(source, this.#rows.secretsOf(row));
+    await this.#runner.stop(id);
+    const isOther = apart !== null && !isReadAlike(apart.shown, sourceOf(row));
+    if (isOther) await this.#unfollow(row).catch((error: unknown) => Promise.reject(asFailure(error) as Error));
+    this.#rows.set(id, {
+      ...(name !== undefined && { name }),
+      ...(checkEveryS !== undefined && { checkEveryS }),
+      ...(mapping !== undefined && { mapping: JSON.stringify(mapping) }),
+      ...(apart !== null && { source: JSON.stringify(apart.shown), secrets: this.#rows.seal(apart.secrets) }),
+      // Whatever is read of it now is read from the beginning.
+      ...((isOther || mapping !== undefined) && { position: null }),
+      ...((source !== undefined || mapping !== undefined) && { failures: 0, reason: null }),
+    });
+    if (isOther || mapping !== undefined) this.#anew(id);
+    // By its new schedule.
+    else if (source !== undefined) this.#rows.set(id, { nextAt: isPulled(source) ? nextAt(source, Date.now()) : null });
+    if (isPulled(sourceOf(this.#rows.get(id)))) this.#runner.take(this.#rows.get(id));
     return this.get(id);
   }
 
-  /** Records stay as they are. */
-  remove(id: string): void {
-    this.#row(id);
+  /** What was known of the order of changes was another source's. */
+  #anew(id: string): void {
+    if (!isPulled(sourceOf(this.#rows.get(id)))) return;
+    const { db } = this.#parts;
+    db.update(feedKeys).set({ order: 0 }).where(eq(feedKeys.feedId, id)).run();
+    db.update(feedRuns)
+      .set({
+        resume: null,
+        position: null,
+        state: sql`case when state in ('running', 'asking') then 'cancelled' else state end`,
+      })
+      .where(eq(feedRuns.feedId, id))
+      .run();
+    db.update(feeds).set({ nextAt: Date.now() }).where(eq(feeds.id, id)).run();
+  }
+
+  /** Leaves nothing behind in a source that is followed no more. */
+  async #unfollow(row: FeedRow): Promise<void> {
+    const source = sourceOf(row);
+    const { thread, loadDir } = this.#parts;
+    if (source.kind === 'postgres' && source.follow)
+      await thread.call('unfollow', [this.#rows.pulled(row) as PostgresSource, row.id]);
+    if (source.kind === 'sqlite' && source.log) await thread.call('triggers', [source, row.id, loadDir, 'drop']);
+  }
+
+  /**
+   * Records stay as they are. What following the source has left in it is taken away first; when that fails a Failure
+   * says so, and nothing is ended unless `forced`: a slot that nobody reads fills the disk of its server.
+   */
+  remove(id: string, forced = false): Promise<void> {
+    return this.#end(this.#rows.get(id), forced);
+  }
+
+  async #end(row: FeedRow, forced: boolean): Promise<void> {
+    const { id } = row;
+    await this.#runner.stop(id);
+    try {
+      await this.#unfollow(row);
+    } catch (error) {
+      if (!forced) throw asFailure(error, 'What the feed has left in its source could not be taken away (force=true ends it all the same)'); // prettier-ignore
+      this.#parts.log.error({ feed: id, error: (error as Error).message }, 'what a feed has left in its source stays there'); // prettier-ignore
+    }
+    this.#runner.forget(id);
     const { db } = this.#parts;
     db.$client
       .transaction(() => {
@@ -114,30 +221,84 @@ export class Feeds {
       .immediate();
   }
 
-  /** From now on events are kept and not applied. */
+  /** Ends the feeds of a collection that is about to be deleted, as far as their sources let them. */
+  endAll(collection: string): void {
+    const rows = this.#rows.list(eq(feeds.collectionId, this.#parts.collections.row(collection).id));
+    for (const row of rows) {
+      this.#runner.drop(row.id);
+      void this.#end(row, true).catch((error: Error) => this.#parts.log.error({ feed: row.id, error: error.message }, 'a feed was not ended')); // prettier-ignore
+    }
+  }
+
+  /** From now on events are kept and not applied; a source that is asked is asked no more. */
   pause(id: string): Feed {
-    this.#row(id);
-    this.#parts.db.update(feeds).set({ state: 'paused' }).where(eq(feeds.id, id)).run();
+    this.#rows.get(id);
+    this.#rows.set(id, { state: 'paused' });
+    this.#runner.drop(id);
+    // A source that hangs is not waited for: what it still says is not written.
+    void this.#runner.stop(id);
     return this.get(id);
   }
 
-  /** Applies what has come meanwhile, and what comes from now on. */
+  /** Applies what has come meanwhile, and what comes from now on. A run goes on where it was. */
   async resume(id: string): Promise<Feed> {
-    const row = this.#row(id);
-    this.#parts.db.update(feeds).set({ state: 'running' }).where(eq(feeds.id, id)).run();
-    await this.#applyWaiting(row);
+    this.#rows.get(id);
+    this.#rows.set(id, { state: 'running' });
+    const row = this.#rows.get(id);
+    if (isPulled(sourceOf(row))) this.#runner.take(row);
+    else await this.sent.applyWaiting(row);
     return this.get(id);
   }
 
-  /** What waits in feeds that run, because the process ended before it was applied. */
-  async catchUp(): Promise<void> {
-    const rows = this.#rows(eq(feeds.state, 'running'));
-    for (const row of rows) if (this.#waitingSince(row.id) !== null) await this.#applyWaiting(row);
+  /** Runs a source that is asked. Settles when it has begun, or with `wait` at its end. */
+  async run(id: string, order: RunOrder, wait = false): Promise<FeedRun> {
+    const { run, done } = await this.#runner.run(id, order);
+    if (wait) await done;
+    const rows = this.#parts.db.select().from(feedRuns).where(eq(feedRuns.number, run.number)).all();
+    return runOf(rows[0] ?? { ...run, state: 'done', endedAt: Date.now() });
+  }
+
+  runs(id: string, page: number, size: number): Page<FeedRun> {
+    this.#rows.get(id);
+    const { items, total } = this.#runner.list(id, page, size);
+    return { items, total, page, pages: size === 0 ? 0 : Math.ceil(total / size), size };
+  }
+
+  /** The first records of a source, as they come and as a mapping would have them. */
+  async preview({ source, mapping = [], feed }: FeedPreview): Promise<FeedPreviewAnswer> {
+    checkSource(source);
+    checkMapping(mapping);
+    if (!isPulled(source)) return this.sent.preview(feed, mapping);
+    const { thread, loadDir } = this.#parts;
+    const row = feed === undefined ? null : this.#rows.get(feed);
+    const { secrets } = parted(source, row === null ? null : this.#rows.secretsOf(row));
+    const order = { feedId: feed ?? 'preview', keyField: 'id', position: null, resume: null, whole: true, loadDir };
+    try {
+      return await thread.call('preview', [joined(source, secrets) as PulledSource, order, mapping]);
+    } catch (error) {
+      throw asFailure(error);
+    }
+  }
+
+  /** The statements of the change log of a SQLite table; with `make` they are run in its file. */
+  async triggers(id: string, make: boolean): Promise<{ sql: string }> {
+    const row = this.#rows.get(id);
+    const source = sourceOf(row);
+    if (source.kind !== 'sqlite' || !source.log)
+      throw new Failure('conflict', 'Only a feed that follows a SQLite table by its log has triggers.');
+    const { thread, loadDir } = this.#parts;
+    try {
+      const text = await thread.call('triggers', [source, id, loadDir, make ? 'make' : 'told']);
+      if (make) this.#runner.take(row);
+      return { sql: text };
+    } catch (error) {
+      throw asFailure(error);
+    }
   }
 
   /** Another secret. The one before holds for a day more, so that the source can be told in peace. */
   renewSecret(id: string, now = Date.now()): FeedWithSecret {
-    const { secret: oldSecret } = this.#row(id);
+    const { secret: oldSecret } = this.#rows.get(id);
     const secret = newFeedSecret();
     const { db, sealer } = this.#parts;
     db.update(feeds)
@@ -147,97 +308,19 @@ export class Feeds {
     return { feed: this.get(id), secret };
   }
 
-  /**
-   * Takes in what a source sends. Resolves once it is stored durably, and applied unless the feed is paused; it can be
-   * searched a moment later. Throws a Failure for a signature that does not hold, and for what cannot be read.
-   */
-  async take(id: string, headers: Headers, body: string, parse: (text: string) => unknown): Promise<FeedTaken> {
-    const row = this.#find(id);
-    // Whoever guesses ids learns nothing of them.
-    const message = verifiedMessage(headers, body, row ? this.#secretsOf(row) : [newFeedSecret()]);
-    const data = body === '' ? undefined : parse(body);
-    const changes = readEvents(headers, data, JSON.parse(row!.source) as FeedSource, row!.keyField);
-    // Nothing is waited for from here to the writer: whoever resumes the feed meanwhile applies this one too.
-    const how = { paused: row!.state === 'paused', now: Date.now() };
-    const taken = await this.#parts.writer.call('feedTake', [targetOf(row!), message, changes, how]);
-    if (taken.taken > 0 && !how.paused) this.#refresh(row!.collectionId);
-    return taken;
+  /** Compares the feeds for which it is time. */
+  checkDue(now: number): Promise<void> {
+    return this.#reconciliation.checkDue(now);
   }
 
-  /** An event as the source would send it, signed with the feed's own secret, and what became of it. */
-  async test(id: string, { key, action, data }: FeedTest): Promise<FeedEvent> {
-    const row = this.#row(id);
-    const event = {
-      specversion: '1.0',
-      id: randomUUID(),
-      source: '/yucca/test',
-      type: `test.${{ upsert: 'upserted', patch: 'patched', delete: 'deleted' }[action]}`,
-      subject: key,
-      time: new Date().toISOString(),
-      ...(action !== 'delete' && { data: data ?? {} }),
-    };
-    const body = JSON.stringify(event);
-    const headers = new Map(Object.entries(signed(this.#secretsOf(row)[0]!, event.id, body, new Date())));
-    headers.set('content-type', STRUCTURED);
-    await this.take(id, { get: (name) => headers.get(name) ?? null }, body, JSON.parse);
-    return this.events(id, null, 1, 1).items[0]!;
-  }
-
-  /** Events, the newest first. */
-  events(id: string, state: FeedEventState | null, page: number, size: number): Page<FeedEvent> {
-    this.#row(id);
-    const { db } = this.#parts;
-    const where = and(eq(feedEvents.feedId, id), state === null ? undefined : eq(feedEvents.state, state));
-    const total = db.select({ many: count() }).from(feedEvents).where(where).get()!.many;
-    const items = db
-      .select()
-      .from(feedEvents)
-      .where(where)
-      .orderBy(desc(feedEvents.number))
-      .limit(size)
-      .offset((page - 1) * size)
-      .all()
-      .map(eventOf);
-    return { items, total, page, pages: size === 0 ? 0 : Math.ceil(total / size), size };
-  }
-
-  /** Tries dead events again, all or some; returns how many were applied. */
-  async replay(id: string, numbers: number[] | null): Promise<number> {
-    const row = this.#row(id);
-    const applied = await this.#parts.writer.call('feedReplay', [targetOf(row), numbers]);
-    if (applied > 0) this.#refresh(row.collectionId);
-    return applied;
-  }
-
-  /** How the collection differs from its source, whose records come as lines. Nothing is changed. */
-  async compare(id: string, body: AsyncIterable<Uint8Array>): Promise<FeedComparison> {
-    const row = this.#row(id);
-    const scan = this.#parts.scan();
-    const run = randomUUID();
-    await scan.call('compareBegin', [run, targetOf(row)]);
-    for await (const lines of linesOf(body)) await scan.call('compareAdd', [run, lines]);
-    return scan.call('compareEnd', [run]);
+  /** How the collection differs from its source: from records that were sent, or that it has now. Changes nothing. */
+  compare(id: string, body: AsyncIterable<Uint8Array> | null): Promise<FeedComparison> {
+    return this.#reconciliation.compare(this.#rows.get(id), body);
   }
 
   /** Makes the collection what its source says, as far as it is asked for. See Repair. */
-  async repair(
-    id: string,
-    body: AsyncIterable<Uint8Array>,
-    order: { what: readonly RepairKind[]; asOf: number; confirmed: boolean },
-  ): Promise<FeedRepair> {
-    const row = this.#row(id);
-    const { writer } = this.#parts;
-    const run = randomUUID();
-    await writer.call('feedRepairBegin', [run, { target: targetOf(row), ...order }]);
-    for await (const lines of linesOf(body)) await writer.call('feedRepairAdd', [run, lines]);
-    const told = await writer.call('feedRepairEnd', [run]);
-    if (told.written + told.deleted > 0) await this.#parts.indexManager.refresh(row.collectionId);
-    return told;
-  }
-
-  async #applyWaiting(row: Row): Promise<void> {
-    await this.#parts.writer.call('feedApply', [targetOf(row)]);
-    this.#refresh(row.collectionId);
+  repair(id: string, body: AsyncIterable<Uint8Array> | null, order: RepairAsked): Promise<FeedRepair> {
+    return this.#reconciliation.repair(this.#rows.get(id), body, order);
   }
 
   /** One refresh after the other: events that come meanwhile are in the next. */
@@ -258,95 +341,10 @@ export class Feeds {
       });
   }
 
-  /** Feeds of collections that are there, in the order they were made. */
-  #rows(where?: SQL, size = -1, start = 0): Row[] {
-    return this.#parts.db
-      .select({ feed: feeds, collection: collectionsTable.name, keyField: collectionsTable.keyField })
-      .from(feeds)
-      .innerJoin(collectionsTable, eq(collectionsTable.id, feeds.collectionId))
-      .where(and(isNotNull(collectionsTable.name), where))
-      .orderBy(asc(feeds.createdAt), asc(feeds.id))
-      .limit(size)
-      .offset(start)
-      .all()
-      .map(({ feed, collection, keyField }) => ({ ...feed, collection: collection!, keyField }));
+  #told(row: FeedRow): Feed {
+    const told = toldFeed(this.#parts.db, row, this.#rows.lastRun(row.id));
+    // Done is a run whose records can be searched.
+    const { run } = told;
+    return run === null || !this.#runner.isRunning(row.id) ? told : { ...told, run: { ...run, state: 'running' } };
   }
-
-  #find(id: string): Row | undefined {
-    return this.#rows(eq(feeds.id, id))[0];
-  }
-
-  #row(id: string): Row {
-    const row = this.#find(id);
-    if (!row) throw new Failure('not-found', `There is no feed ${id.slice(0, 80)}.`);
-    return row;
-  }
-
-  #secretsOf({ secret, oldSecret, oldUntil }: Row): string[] {
-    const sealed = oldSecret !== null && oldUntil! > Date.now() ? [secret, oldSecret] : [secret];
-    return sealed.flatMap((one) => this.#parts.sealer.open(one)?.toString() ?? []);
-  }
-
-  #waitingSince(id: string): number | null {
-    const ofFeed = and(eq(feedEvents.feedId, id), eq(feedEvents.state, 'waiting'));
-    return this.#parts.db.select({ since: min(feedEvents.receivedAt) }).from(feedEvents).where(ofFeed).get()!.since; // prettier-ignore
-  }
-
-  #told({ id, name, collection, source, state, createdAt }: Row, now = Date.now()): Feed {
-    const { db } = this.#parts;
-    const ofFeed = eq(feedEvents.feedId, id);
-    const states = db
-      .select({ state: feedEvents.state, many: count() })
-      .from(feedEvents)
-      .where(ofFeed)
-      .groupBy(feedEvents.state)
-      .all();
-    const many = (which: FeedEventState): number => states.find((one) => one.state === which)?.many ?? 0;
-    const last = db.select({ at: max(feedEvents.receivedAt) }).from(feedEvents).where(ofFeed).get()!.at; // prettier-ignore
-    const since = this.#waitingSince(id);
-    const first = Math.floor(now / 60_000) - MINUTES + 1;
-    const minute = sql<number>`${feedEvents.receivedAt} / 60000`;
-    const perMinute = Array.from({ length: MINUTES }, () => 0);
-    const counted = db
-      .select({ minute, many: count() })
-      .from(feedEvents)
-      .where(and(ofFeed, gte(feedEvents.receivedAt, first * 60_000)))
-      .groupBy(minute)
-      .all();
-    for (const one of counted) if (one.minute - first < MINUTES) perMinute[one.minute - first] = one.many;
-    return {
-      id,
-      name,
-      collection,
-      source: JSON.parse(source) as FeedSource,
-      state,
-      lagS: since === null ? 0 : Math.round((now - since) / 100) / 10,
-      lastEventAt: last === null ? null : new Date(last).toISOString(),
-      events: states.reduce((sum, one) => sum + one.many, 0),
-      dead: many('dead'),
-      early: many('early'),
-      perMinute,
-      createdAt,
-    };
-  }
-}
-
-const targetOf = ({ id, collectionId, keyField }: Row): FeedTarget => ({ feedId: id, collectionId, keyField });
-
-function eventOf(row: typeof feedEvents.$inferSelect): FeedEvent {
-  const { number, event, source, type, key, action, state, reason } = row;
-  // Orders below this are counts of the source, not times.
-  const at = row.order > 1e14 ? row.order / 1_000 : row.receivedAt;
-  return {
-    number,
-    event,
-    source,
-    type,
-    key,
-    action,
-    state,
-    ...(reason !== null && { reason }),
-    at: new Date(at).toISOString(),
-    receivedAt: new Date(row.receivedAt).toISOString(),
-  };
 }

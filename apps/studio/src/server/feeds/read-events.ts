@@ -1,7 +1,20 @@
 /** Reads CloudEvents 1.0 as they come over HTTP: structured, batched, or in headers. */
-import type { CloudEvent, FeedAction, FeedSource, ProblemPart } from '@yucca/contract';
+import {
+  valueAtPointer,
+  type CloudEvent,
+  type FeedAction,
+  type ProblemPart,
+  type WebhookSource,
+} from '@yucca/contract';
+import { randomUUID } from 'node:crypto';
 import { Failure, isFailure } from '../failure';
 import { validate } from '../validate';
+
+/** A hash of a row, made by its source, and which part of all keys it belongs to. */
+export interface Print {
+  hash: number;
+  part: number;
+}
 
 /** One change, as a source told it. */
 export interface FeedChange {
@@ -13,6 +26,8 @@ export interface FeedChange {
   /** Of a delete null. */
   data: string | null;
   order: number;
+  /** Of the row in its source, where that tells one. */
+  print?: Print;
 }
 
 const EVENTS_AT_ONCE = 1_000;
@@ -31,9 +46,10 @@ type Headers = { get: (name: string) => string | null };
 export function readEvents(
   headers: Headers,
   body: unknown,
-  { types = {} }: FeedSource,
+  { types = {}, plain }: WebhookSource,
   keyField: string,
 ): FeedChange[] {
+  if (plain !== undefined && isPlain(headers)) return [plainChange(body, plain, types)];
   const events = eventsOf(headers, body);
   if (events.length > EVENTS_AT_ONCE)
     throw new Failure(
@@ -43,8 +59,56 @@ export function readEvents(
   return events.map(({ event, pointer }) => changeOf(event, pointer, types, keyField));
 }
 
+/** Whether a request brings JSON of a system's own, and no event. */
+const isPlain = (headers: Headers): boolean =>
+  headers.get('ce-id') === null && mediaTypeOf(headers) === 'application/json';
+
+const mediaTypeOf = (headers: Headers): string =>
+  (headers.get('content-type') ?? '').split(';')[0]!.trim().toLowerCase();
+
+/** What JSON of a system's own says, by pointers into it. */
+function plainChange(
+  body: unknown,
+  { record, key, type, id, order }: NonNullable<WebhookSource['plain']>,
+  types: Readonly<Record<string, FeedAction>>,
+): FeedChange {
+  const wrong = (pointer: string, detail: string): Failure =>
+    invalid(`What came cannot be read: ${pointer || 'the whole'} ${detail}.`, [{ pointer, detail }]);
+  const named = (pointer: string, what: string): string => {
+    const value = valueAtPointer(body, pointer);
+    const text = typeof value === 'number' ? String(value) : value;
+    if (typeof text !== 'string' || text === '' || text.length > 512 || !text.isWellFormed())
+      throw wrong(pointer, `must be ${what}: a text of up to 512 letters, or a number`);
+    return text;
+  };
+  const told = type === undefined ? 'record.upserted' : named(type, 'what happened');
+  const action = actionOf(told, types);
+  if (action === null) throw wrong(type!, 'must be one that the feed names under types');
+  const data = record === undefined || record === '' ? body : valueAtPointer(body, record);
+  const isObject = typeof data === 'object' && data !== null && !Array.isArray(data);
+  if (action !== 'delete' && !isObject)
+    throw wrong(record ?? '', 'must be an object: the record, or what changes in it');
+  return {
+    source: 'plain',
+    event: id === undefined ? randomUUID() : named(id, 'the name of the event'),
+    type: told,
+    key: named(key, 'the key of the record'),
+    action,
+    data: action === 'delete' ? null : JSON.stringify(data),
+    order: order === undefined ? Date.now() * 1_000 : plainOrder(named(order, 'a whole number that grows, or a time'), order, wrong), // prettier-ignore
+  };
+}
+
+function plainOrder(text: string, pointer: string, wrong: (pointer: string, detail: string) => Failure): number {
+  const number = Number(text);
+  if (Number.isSafeInteger(number) && number >= 0) return number;
+  const at = /^\d{4}-\d\d-\d\d[T ]/.test(text) ? Date.parse(text) : Number.NaN;
+  if (Number.isNaN(at)) throw wrong(pointer, 'must be a whole number of 53 bits, or a time');
+  return at * 1_000;
+}
+
 function eventsOf(headers: Headers, body: unknown): { event: Record<string, unknown>; pointer: string }[] {
-  const type = (headers.get('content-type') ?? '').split(';')[0]!.trim().toLowerCase();
+  const type = mediaTypeOf(headers);
   if (type === BATCHED) {
     if (!Array.isArray(body))
       throw invalid('A batch of events is a list.', [{ pointer: '', detail: 'must be a list' }]);

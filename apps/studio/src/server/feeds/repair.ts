@@ -1,9 +1,10 @@
 import type { FeedRepair, FieldRule, RepairKind } from '@yucca/contract';
 import { and, eq, gte } from 'drizzle-orm';
-import { feedEvents } from '../db/feeds-schema';
+import { feedEvents, feedKeys } from '../db/feeds-schema';
 import type { Db } from '../db/open';
 import { RecordError, type RecordStore } from '../records/record-store';
 import type { FeedTarget } from './apply-changes';
+import { lookupIn, type Lookup } from './lookup-in';
 import { differingFields, readLine, rulesOf } from './source-records';
 
 export interface RepairOrderOfFeed {
@@ -33,6 +34,7 @@ export class Repair {
   readonly #seen = new Set<string>();
   readonly #touched: ReadonlySet<string>;
   readonly #rules: readonly FieldRule[];
+  readonly #lookup: Lookup;
   readonly #told: FeedRepair = { written: 0, deleted: 0, left: 0, unreadable: 0, asks: null };
 
   constructor(db: Db, store: RecordStore, order: RepairOrderOfFeed) {
@@ -40,6 +42,7 @@ export class Repair {
     this.#store = store;
     this.#order = order;
     this.#touched = this.#changedSince();
+    this.#lookup = lookupIn(db);
     this.#rules = rulesOf(db, order.target.collectionId);
   }
 
@@ -59,7 +62,7 @@ export class Repair {
       for (const text of lines) {
         if (text.trim() === '') continue;
         try {
-          const { key, record } = readLine(text, target.keyField);
+          const { key, record } = readLine(text, target, this.#lookup);
           this.#seen.add(key);
           const stored = this.#store.get(target.collectionId, key);
           // The order of fields is no difference.
@@ -69,7 +72,8 @@ export class Repair {
             this.#told.left++;
             continue;
           }
-          this.#store.attempt(() => this.#store.put(target.collectionId, key, record, 'replace'));
+          const { versionId } = this.#store.attempt(() => this.#store.put(target.collectionId, key, record, 'replace'));
+          this.#own(key, versionId);
           this.#told.written++;
         } catch (error) {
           if (!(error instanceof RecordError)) throw error;
@@ -77,6 +81,15 @@ export class Repair {
         }
       }
     });
+  }
+
+  /** The record is as the feed would have it again. */
+  #own(key: string, version: number): void {
+    this.#db
+      .update(feedKeys)
+      .set({ version })
+      .where(and(eq(feedKeys.feedId, this.#order.target.feedId), eq(feedKeys.key, key)))
+      .run();
   }
 
   async end(): Promise<FeedRepair> {
@@ -100,7 +113,10 @@ export class Repair {
         // Events come between the pieces.
         const newer = this.#changedSince();
         const piece = removable.slice(at, at + AT_ONCE).filter((key) => !newer.has(key));
-        return piece.filter((key) => this.#store.remove(target.collectionId, key)).length;
+        return piece.filter((key) => {
+          this.#own(key, 0);
+          return this.#store.remove(target.collectionId, key);
+        }).length;
       });
       await new Promise((resolve) => setImmediate(resolve));
     }

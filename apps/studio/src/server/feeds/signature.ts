@@ -1,5 +1,5 @@
 import { Webhook, WebhookVerificationError } from 'standardwebhooks';
-import { randomBytes } from 'node:crypto';
+import { createHash, randomBytes, timingSafeEqual } from 'node:crypto';
 import { Failure } from '../failure';
 
 /** The headers of a signed message (Standard Webhooks). */
@@ -34,6 +34,17 @@ export function verifiedMessage(
     }
   }
   throw new Failure('unauthorised', `The signature does not hold: ${wrong.toLowerCase()}.`);
+}
+
+/**
+ * Whether a request brings one of the secrets as a bearer token, as systems do that cannot sign. Compared by their
+ * hashes, so that the time it takes tells nothing.
+ */
+export function bringsSecret(headers: { get: (name: string) => string | null }, secrets: readonly string[]): boolean {
+  const token = /^Bearer ([^\s]{1,200})$/.exec(headers.get('authorization') ?? '')?.[1];
+  if (token === undefined) return false;
+  const hash = (text: string): Buffer => createHash('sha256').update(text).digest();
+  return secrets.filter((secret) => timingSafeEqual(hash(secret), hash(token))).length > 0;
 }
 
 /** The headers that sign a body. */

@@ -5,6 +5,8 @@ import { eq } from 'drizzle-orm';
 import { isDeepStrictEqual } from 'node:util';
 import type { Db } from '../db/open';
 import { collections } from '../db/schema';
+import { mapRecord, type Mapping } from './mapping';
+import type { Lookup } from './lookup-in';
 import { checkKey, checkRecord, keyOf, RecordError } from '../records/record-store';
 
 /** A line that holds no record that could be stored. */
@@ -13,24 +15,33 @@ export interface BadLine {
   detail: string;
 }
 
+/** How lines are read. */
+export interface ReadAs {
+  keyField: string;
+  mapping: Mapping;
+  /** The field of the source that tells records apart, where it is another. */
+  keyIn?: string | undefined;
+}
+
 export interface SourceRecord {
   key: string;
   /** As it would be stored, before the field rules. */
   record: RecordJson;
 }
 
-/** Reads a line. Throws a RecordError. */
-export function readLine(text: string, keyField: string): SourceRecord {
+/** Reads a line of a source: what it would be stored as. Throws a RecordError. */
+export function readLine(text: string, { keyField, mapping, keyIn }: ReadAs, lookup: Lookup): SourceRecord {
   let value: unknown;
   try {
     value = JSON.parse(text);
   } catch (error) {
     throw new RecordError(`the line is not JSON: ${(error as Error).message}`);
   }
-  const record = checkRecord(value);
-  const key = keyOf(record, keyField);
-  if (key === null) throw new RecordError(`the record has no “${keyField}”`);
-  return { key: checkKey(key), record };
+  const came = checkRecord(value);
+  const record = checkRecord(mapRecord(came, mapping, lookup));
+  const key = keyOf(record, keyField) ?? (keyIn === undefined ? null : keyOf(came, keyIn));
+  if (key === null) throw new RecordError(`the record has no “${keyIn ?? keyField}”`);
+  return { key: checkKey(key), record: Object.hasOwn(record, keyField) ? record : { [keyField]: key, ...record } };
 }
 
 /** The field rules of a collection. */

@@ -14,11 +14,15 @@ export interface Rebuild {
 export interface Entry extends Layers {
   ready: boolean;
   generation: number;
+  /** Up to which generation is stored as used. */
+  reserved: number;
   /** Work on this entry happens one after the other. Only what takes milliseconds may stand in it. */
   queue: Promise<unknown>;
   /** A refresh that is queued and not yet begun: later callers share it. */
   pending: Promise<void> | null;
   merging: boolean;
+  /** One part is being made of all that is in memory. */
+  gathering: boolean;
   rebuild: Rebuild | null;
   /** The tunings that are shown, as JSON, and whether the index can answer the draft among them. */
   shown: { live: string; draft: string; plan: IndexPlan; draftReady: boolean } | null;
@@ -33,12 +37,15 @@ export function newEntry(collectionId: number, generation: number, plan: IndexPl
     ready: false,
     plan,
     layers: [],
+    recent: null,
     fresh: null,
     lastTombstone: 0,
     generation,
+    reserved: generation,
     queue: Promise.resolve(),
     pending: null,
     merging: false,
+    gathering: false,
     rebuild: null,
     shown: null,
     gaps: [],

@@ -1,7 +1,6 @@
 import type { TuningDocument } from '@yucca/contract';
 import { covers, isCurrent, isUpToDate, type IndexPlan } from '@yucca/engine';
 import { eq } from 'drizzle-orm';
-import { randomUUID } from 'node:crypto';
 import type { Logger } from 'pino';
 import type { Db } from '../db/open';
 import { collections } from '../db/schema';
@@ -10,6 +9,7 @@ import type { StorageHealth } from '../storage/storage-health';
 import type { BuildProgress } from '../workers/builder-worker';
 import type { PublishedState } from '../workers/search-worker';
 import { newEntry, type Entry, type Rebuild } from './entry';
+import { FreshPart } from './fresh-part';
 import { allLayers, markDeleted, newLayer, type Built, type Gap, type Layers } from './layers';
 import { FRESH_RECORDS, SegmentBuilds, type BuildThreads, type Piece } from './segment-builds';
 import { SegmentStore } from './segment-store';
@@ -22,6 +22,9 @@ const DEAD_SHARE = 0.25;
 /** Records of the first piece of a gap, and how much larger each next one is: something can be found soon. */
 const FIRST_PIECE = 2_000;
 const PIECE_GROWTH = 4;
+
+/** Numbers of generations are taken so many at a time: writing each down would wait for the thread that writes. */
+const GENERATIONS_AT_ONCE = 1_000;
 
 export interface IndexManagerParts extends BuildThreads {
   db: Db;
@@ -45,11 +48,18 @@ export class IndexManager {
   readonly #store: SegmentStore;
   readonly #entries = new Map<number, Entry>();
   readonly #builds: SegmentBuilds;
+  readonly #fresh: FreshPart;
 
   constructor(parts: IndexManagerParts) {
     this.#parts = parts;
     this.#store = new SegmentStore(parts);
-    this.#builds = new SegmentBuilds({ threads: parts, store: this.#store, isOpen: (entry) => this.#isOpen(entry) });
+    const isOpen = (entry: Layers): boolean => this.#isOpen(entry);
+    this.#builds = new SegmentBuilds({ threads: parts, store: this.#store, isOpen });
+    this.#fresh = new FreshPart({
+      ...{ builds: this.#builds, store: this.#store, isOpen, log: parts.log },
+      enqueue: (entry, work) => this.#enqueue(entry, work),
+      show: (entry) => this.#show(entry),
+    });
   }
 
   /**
@@ -72,7 +82,7 @@ export class IndexManager {
       // What was written last can be found as soon as anything can.
       const newest = entry.gaps.at(-1);
       if (newest) await this.#fillPiece(entry, newest, FIRST_PIECE);
-      await this.#freshen(entry);
+      await this.#fresh.freshen(entry);
       entry.ready = true;
     });
     await this.#fillGaps(entry);
@@ -105,7 +115,7 @@ export class IndexManager {
       await this.#enqueue(entry, async () => {
         if (!current()) return this.#builds.throwAway(entry, [built]);
         this.#adoptPiece(entry, built, gap, piece);
-        await this.#freshen(entry);
+        await this.#fresh.freshen(entry);
       });
     }
     if (current()) this.#mergeIfWorthIt(entry);
@@ -169,7 +179,7 @@ export class IndexManager {
     const entry = this.#entry(collectionId);
     entry.pending ??= this.#enqueue(entry, async () => {
       entry.pending = null;
-      await this.#freshen(entry);
+      await this.#fresh.freshen(entry);
     }).then(() => this.#mergeIfWorthIt(entry));
     return entry.pending;
   }
@@ -293,29 +303,8 @@ export class IndexManager {
       }
       for (const { built, fromVersion } of pieces) this.#store.adopt(entry, built, fromVersion, plan);
       entry.epoch++;
-      await this.#freshen(entry);
+      await this.#fresh.freshen(entry);
     });
-  }
-
-  /** Brings the index up to the newest write: a new fresh part, or first another segment when much was written. */
-  async #freshen(entry: Entry): Promise<void> {
-    for (;;) {
-      const { collectionId, plan } = entry;
-      const fromVersion = Math.max(entry.layers.at(-1)?.toVersion ?? 0, entry.gaps.at(-1)?.toVersion ?? 0);
-      const job = { collectionId, fromVersion, sinceTombstone: entry.lastTombstone, plan, atMost: FRESH_RECORDS };
-      const built = await this.#builds.fresh(job);
-      if (built.tooMany) {
-        const large = await this.#builds.segment(entry, 'catchUp', { fromVersion, plan });
-        this.#store.adopt(entry, large, fromVersion, plan);
-        if (fromVersion === 0) entry.epoch++;
-        entry.lastTombstone = large.tombstoneId;
-        continue;
-      }
-      markDeleted(entry, built.deleted);
-      entry.lastTombstone = built.tombstoneId;
-      entry.fresh = built.buffer === null ? null : newLayer(randomUUID(), built.toVersion, built.buffer);
-      return this.#show(entry);
-    }
   }
 
   #mergeIfWorthIt(entry: Entry): void {
@@ -336,12 +325,10 @@ export class IndexManager {
   }
 
   #show(entry: Entry): void {
-    const { db, publish } = this.#parts;
+    const { publish } = this.#parts;
     const { collectionId } = entry;
     entry.generation++;
-    this.#store.try(() =>
-      db.update(collections).set({ generation: entry.generation }).where(eq(collections.id, collectionId)).run(),
-    );
+    this.#reserveGenerations(entry);
     publish({
       collectionId,
       generation: entry.generation,
@@ -353,6 +340,15 @@ export class IndexManager {
       })),
       ...this.#shownTunings(entry),
     });
+  }
+
+  /** What is stored is as far as numbers may have been used: a restart goes on behind it. */
+  #reserveGenerations(entry: Entry): void {
+    if (entry.generation <= entry.reserved) return;
+    const { db } = this.#parts;
+    const generation = entry.generation + GENERATIONS_AT_ONCE;
+    const of = eq(collections.id, entry.collectionId);
+    if (this.#store.try(() => db.update(collections).set({ generation }).where(of).run())) entry.reserved = generation;
   }
 
   /**

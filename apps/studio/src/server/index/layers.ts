@@ -19,6 +19,13 @@ export interface Layer {
 /** The row that will speak of a segment once its file is there. */
 export type UnsavedRow = Omit<typeof segmentRows.$inferInsert, 'bytes'>;
 
+/** A segment in memory alone, of what was written after those on disk. */
+export interface Recent extends Layer {
+  /** It holds what was written after this version, and was built by this plan. */
+  fromVersion: number;
+  plan: IndexPlan;
+}
+
 /** Versions that no open segment covers: `(fromVersion, toVersion]`. */
 export interface Gap {
   fromVersion: number;
@@ -32,7 +39,9 @@ export interface Layers {
   plan: IndexPlan;
   /** The segments on disk, oldest first. */
   layers: Layer[];
-  /** The records written since, rebuilt in memory with every change. */
+  /** The records written since, rebuilt in memory when some hundreds more were written. */
+  recent: Recent | null;
+  /** Those written after that, rebuilt with every change. */
   fresh: Layer | null;
   /** Tombstones up to this one are in the tombstones of all layers. */
   lastTombstone: number;
@@ -48,13 +57,18 @@ export function newLayer(id: string, toVersion: number, buffer: SharedArrayBuffe
 }
 
 export function allLayers(entry: Layers): Layer[] {
-  return entry.fresh ? [...entry.layers, entry.fresh] : entry.layers;
+  return [...lastingLayers(entry), ...(entry.fresh ? [entry.fresh] : [])];
+}
+
+/** Those that outlast the next write. */
+function lastingLayers({ layers, recent }: Layers): Layer[] {
+  return recent ? [...layers, recent] : layers;
 }
 
 /** Adds deleted versions to the tombstones of the layers that hold them. */
 export function markDeleted(entry: Layers, deleted: readonly number[]): void {
   if (deleted.length === 0) return;
-  for (const layer of entry.layers) {
+  for (const layer of lastingLayers(entry)) {
     const docs = deleted.map((versionId) => layer.segment.docOfVersion(versionId)).filter((doc) => doc !== -1);
     if (docs.length > 0) layer.dead = layer.dead.with(docs, shared);
   }

@@ -8,10 +8,13 @@ import type { BuildJob, BuiltSegment } from './build-segment';
 import type { Built, Layers } from './layers';
 import type { SegmentStore } from './segment-store';
 
-/**
- * The fresh part is rebuilt with every write, so it stays small: about 20 ms of work. Past it, it becomes a segment.
- */
+/** What is in memory alone stays small: less than 100 ms of work. Past it, it becomes a segment. */
 export const FRESH_RECORDS = 1_000;
+/**
+ * Of that, what is rebuilt with every write: a few milliseconds of work. Past it, all that is in memory is built as
+ * one, beside the writes, so that a record is not built again with every write of its neighbours.
+ */
+export const NEWEST_RECORDS = 200;
 /** What was written during a build is built after it, and so on: each time there is less of it. */
 const MOST_PIECES = 6;
 /** After a thread was lost over a build, it is tried again so many times. */
@@ -30,6 +33,8 @@ export interface BuildThreads {
   builder: ThreadOnDemand<BuilderMethods>;
   /** For what somebody waits for: segments of what was just written. */
   catchUp: ThreadOnDemand<BuilderMethods>;
+  /** For what is in memory alone. */
+  recent: ThreadOnDemand<BuilderMethods>;
 }
 
 export interface SegmentBuildsParts {
@@ -113,11 +118,20 @@ export class SegmentBuilds {
     }
   }
 
-  /** Builds the small fresh part, in the thread that has just written what belongs into it. */
-  async fresh(job: BuildJob): Promise<BuiltSegment> {
+  /** Builds a few records in memory, in the thread that has just written them. */
+  fresh(job: BuildJob): Promise<BuiltSegment> {
+    return this.#again(() => this.#threads.writer.call('buildFresh', [job]));
+  }
+
+  /** Builds all that is in memory, beside the writes: the thread that writes would be held up by it. */
+  recent(job: BuildJob): Promise<BuiltSegment> {
+    return this.#again(() => this.#threads.recent.call('inMemory', [job]));
+  }
+
+  async #again<T>(build: () => Promise<T>): Promise<T> {
     for (let tries = 1; ; tries++) {
       try {
-        return await this.#threads.writer.call('buildFresh', [job]);
+        return await build();
       } catch (error) {
         if (!isThreadLost(error) || tries === TRIES) throw error;
         await new Promise((resolve) => setTimeout(resolve, tries * RESTING_MS));

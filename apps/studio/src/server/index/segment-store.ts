@@ -165,6 +165,7 @@ export class SegmentStore {
     );
     const added = layer === null ? [] : [layer];
     entry.layers = fromVersion === 0 ? added : [...entry.layers, ...added];
+    entry.recent = null;
     entry.fresh = null;
     entry.plan = plan;
     markDeleted(entry, built.deleted);

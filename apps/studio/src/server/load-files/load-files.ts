@@ -1,9 +1,10 @@
 import { asUtf8, charsetOf } from '@/text/charset';
 import { guessBinary, guessFormat } from '@yucca/engine/understand';
 import { createReadStream } from 'node:fs';
-import { open, readdir, realpath, stat } from 'node:fs/promises';
+import { open, readdir, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { Failure } from '../failure';
+import { nothingThere, placeInside } from './place-inside';
 
 /** A file of the server's own machine that may be loaded. */
 export interface LoadFile {
@@ -57,26 +58,11 @@ export class LoadFiles {
 
   /** A file of the folder; null for anything else. Links are followed first, so that none leads out of the folder. */
   async #find(name: string): Promise<{ file: string; bytes: number } | null> {
-    try {
-      const folder = await realpath(this.#folder!);
-      const file = await realpath(path.resolve(folder, name));
-      const facts = await stat(file);
-      return file.startsWith(folder + path.sep) && facts.isFile() ? { file, bytes: facts.size } : null;
-    } catch (error) {
-      return nothingThere(null)(error);
-    }
+    const file = await placeInside(this.#folder!, name);
+    const facts = file === null ? null : await stat(file).catch(nothingThere(null));
+    return file !== null && facts?.isFile() === true ? { file, bytes: facts.size } : null;
   }
 }
-
-/** What the system says of a file that is not there, may not be read, or has a name that none can have. */
-const ABSENT = new Set(['ENOENT', 'ENOTDIR', 'EACCES', 'EPERM', 'ELOOP', 'ENAMETOOLONG', 'ERR_INVALID_ARG_VALUE']);
-
-const nothingThere =
-  <T>(otherwise: T) =>
-  (error: unknown): T => {
-    if (ABSENT.has((error as NodeJS.ErrnoException).code ?? '')) return otherwise;
-    throw error;
-  };
 
 async function mediaTypeOf(file: string, gzip: boolean): Promise<string> {
   if (gzip) return guessByName(file.replace(/\.gz$/i, ''));

@@ -13,6 +13,8 @@ export interface WriteOutcome {
   did: 'created' | 'replaced' | 'unchanged';
   /** Which version stood there before; 0 = none. */
   oldVersionId: number;
+  /** Which stands there now. */
+  versionId: number;
 }
 
 /** Why one record could not be written; the sentence is for a person. */
@@ -116,6 +118,7 @@ export class RecordStore {
   readonly #remove;
   readonly #addTombstone;
   readonly #touch;
+  readonly #follow;
   #rules: { json: string; rules: FieldRule[] } = { json: '[]', rules: [] };
   #added = 0;
   #changed = false;
@@ -142,6 +145,9 @@ export class RecordStore {
       .prepare();
     this.#remove = db.delete(records).where(eq(records.versionId, versionId)).prepare();
     this.#addTombstone = db.insert(tombstones).values({ collectionId, versionId }).prepare();
+    this.#follow = db.$client.prepare(
+      'update feed_keys set version = ? where feed_id in (select id from feeds where collection_id = ?) and key = ? and version = ?',
+    );
     this.#touch = db
       .update(collections)
       .set({
@@ -205,20 +211,27 @@ export class RecordStore {
     const old = this.#find.get({ collectionId, key });
     if (old === undefined) {
       const first = mode === 'merge' ? this.#merged('{}', record) : record;
-      this.#insertNew.run({ collectionId, key, json: serialise(first) });
+      const { lastInsertRowid } = this.#insertNew.run({ collectionId, key, json: serialise(first) });
       this.#changed = true;
       this.#added++;
-      return { did: 'created', oldVersionId: 0 };
+      return { did: 'created', oldVersionId: 0, versionId: Number(lastInsertRowid) };
     }
     if (mode === 'insert') throw new RecordError(`a record with the key "${key}" is already here`);
     const next = mode === 'merge' ? this.#merged(old.json, record) : record;
     const json = serialise(next);
-    if (json === old.json) return { did: 'unchanged', oldVersionId: old.versionId };
+    if (json === old.json) return { did: 'unchanged', oldVersionId: old.versionId, versionId: old.versionId };
     this.#remove.run({ versionId: old.versionId });
     this.#addTombstone.run({ collectionId, versionId: old.versionId });
-    this.#insertVersion.run({ collectionId, key, json, order: old.order });
+    const { lastInsertRowid } = this.#insertVersion.run({ collectionId, key, json, order: old.order });
     this.#changed = true;
-    return { did: 'replaced', oldVersionId: old.versionId };
+    return { did: 'replaced', oldVersionId: old.versionId, versionId: Number(lastInsertRowid) };
+  }
+
+  /** Writes a record anew as itself, read by other rules: whatever brought it did not become another's work by that. */
+  rewrite(collectionId: number, key: string, record: RecordJson): WriteOutcome {
+    const outcome = this.put(collectionId, key, record, 'replace');
+    if (outcome.did === 'replaced') this.#follow.run(outcome.versionId, collectionId, key, outcome.oldVersionId);
+    return outcome;
   }
 
   #merged(json: string, patch: RecordJson): RecordJson {

@@ -141,7 +141,7 @@ export class Records {
       : await this.#pump(id, { ...common, mediaType, gzip, at, charset }, body);
     this.#tasks.update(id, { ...this.#asTask(id, progress), total: progress.done + progress.failed, step: 'indexing' });
     this.#running.delete(id);
-    const searchable = this.#makeSearchable(name, collectionId).then(
+    const searchable = this.makeSearchable(name).then(
       () => this.#tasks.end(id, { state: nothingCame(progress) ? 'failed' : progress.state, ...emptyNote(progress) }),
       (error: Error) =>
         this.#tasks.end(id, {
@@ -196,7 +196,9 @@ export class Records {
     for (const [id, load] of this.#running) if (load.name === name) this.#writer.send('loadCancel', [id]);
   }
 
-  async #makeSearchable(name: string, collectionId: number): Promise<void> {
+  /** Shows what was written; of a collection that was empty, what its fields are for is guessed first. */
+  async makeSearchable(name: string): Promise<void> {
+    const collectionId = this.#collections.row(name).id;
     const wanted = this.#collections.wantsUnderstanding(name);
     if (wanted !== null) {
       const { card, facets } = await this.#scan().call('understand', [collectionId, wanted.keyField]);

@@ -108,7 +108,7 @@ function repairOne(
     if (before === after) continue;
     keep.run({ collectionId, field, key, before, after });
   }
-  store.put(collectionId, key, repaired, 'replace');
+  store.rewrite(collectionId, key, repaired);
   return true;
 }
 
@@ -147,7 +147,7 @@ function restoreSome(
       const record = store.get(collectionId, key);
       const restored = record && withOriginals(record, goneOf.all({ key }));
       if (restored !== null && restored !== record) {
-        store.put(collectionId, key, restored, 'replace');
+        store.rewrite(collectionId, key, restored);
         progress.changed++;
       }
       forget.run({ key });

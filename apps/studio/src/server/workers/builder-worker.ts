@@ -46,6 +46,11 @@ const methods = {
     return { ...built, unsaved, tookMs: performance.now() - start };
   },
 
+  /** Builds what stays in memory. */
+  inMemory(job: BuildJob): BuiltSegment {
+    return buildSegment(db, job);
+  },
+
   /** Writes a segment that could not be written before. Returns what the disk says; null = written. */
   save,
 

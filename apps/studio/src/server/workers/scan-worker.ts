@@ -3,6 +3,7 @@ import type {
   BackupFacts,
   Card,
   FeedComparison,
+  FeedDrift,
   FieldRule,
   Insights,
   InspectionAnswer,
@@ -23,6 +24,7 @@ import { copyEverything, type BackupOrder } from '../backups/copy-everything';
 import { problemsOf } from '../backups/problems-of';
 import type { FeedTarget } from '../feeds/apply-changes';
 import { Comparison } from '../feeds/compare';
+import { localDrift } from '../feeds/drift';
 import { FormatError } from '@/formats/format-error';
 import { asAnswer } from '@/inspect/as-answer';
 import { inspectFile } from '@/inspect/inspect-file';
@@ -185,6 +187,11 @@ const methods = {
     if (!comparison) throw new StateLost('the comparison was begun by another');
     comparisons.delete(id);
     return comparison.end();
+  },
+
+  /** How far a collection is from what its feed wrote. */
+  localDrift(target: FeedTarget): FeedDrift {
+    return localDrift(db, target);
   },
 
   /** Some of the single searches that are kept. */

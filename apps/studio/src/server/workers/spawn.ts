@@ -18,3 +18,6 @@ export const spawnSearcher = (workerData: ThreadData): Worker =>
 
 export const spawnScan = (workerData: ThreadData): Worker =>
   new Worker(new URL('./scan-worker.ts', import.meta.url), { workerData, name: 'scan' });
+
+export const spawnFeed = (workerData: ThreadData): Worker =>
+  new Worker(new URL('./feed-worker.ts', import.meta.url), { workerData, name: 'feed' });

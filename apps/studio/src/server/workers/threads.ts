@@ -3,10 +3,11 @@ import type { Worker } from 'node:worker_threads';
 import type { Logger } from 'pino';
 import { Searchers } from '../search/searchers';
 import type { BuilderMethods, BuildProgress } from './builder-worker';
+import type { FeedMethods } from './feed-worker';
 import { RemoteThread, ThreadOnDemand, type ThreadOptions } from './rpc';
 import type { ScanEvent, ScanMethods } from './scan-worker';
 import type { SearcherMethods } from './search-worker';
-import { spawnBuilder, spawnScan, spawnSearcher, spawnWriter, type ThreadData } from './spawn';
+import { spawnBuilder, spawnFeed, spawnScan, spawnSearcher, spawnWriter, type ThreadData } from './spawn';
 import type { WriterEvent, WriterMethods } from './writer-worker';
 
 /** Without a sign of life for so long a thread is given up: the one that writes may wait for a slow disk. */
@@ -27,6 +28,10 @@ export class Threads {
   readonly builder: ThreadOnDemand<BuilderMethods>;
   /** For the few records written since, so that they never wait for a whole index. */
   readonly catchUp: ThreadOnDemand<BuilderMethods>;
+  /** For what is in memory alone, of a collection that is written to again and again. */
+  readonly recent: ThreadOnDemand<BuilderMethods>;
+  /** Asks sources; there while one is being read. */
+  readonly feed: ThreadOnDemand<FeedMethods>;
   readonly searchers: Searchers;
   readonly #dataDir: string;
   readonly #log: Logger;
@@ -46,6 +51,8 @@ export class Threads {
     );
     this.builder = this.#builder('builder');
     this.catchUp = this.#builder('catch-up builder');
+    this.recent = this.#builder('builder of recent writes');
+    this.feed = new ThreadOnDemand(this.#options('feed', spawnFeed, { hangMs: LONG_WORK_HANG_MS }), 30_000);
     this.searchers = new Searchers(
       Math.max(2, availableParallelism() - 1),
       (onReplaced) => new RemoteThread<SearcherMethods>(this.#options('searcher', spawnSearcher, { onReplaced })),
@@ -89,8 +96,8 @@ export class Threads {
 
   /** For whoever looks after them. */
   get all(): Pick<RemoteThread<never>, 'name' | 'alive' | 'busy' | 'replaced' | 'replace'>[] {
-    const { writer, builder, catchUp, searchers } = this;
-    return [writer, builder, catchUp, ...(this.#scan === null ? [] : [this.#scan]), ...searchers.threads];
+    const { writer, builder, catchUp, recent, feed, searchers } = this;
+    return [writer, builder, catchUp, recent, feed, ...(this.#scan === null ? [] : [this.#scan]), ...searchers.threads];
   }
 
   /** From here on a thread that ends was meant to. */
@@ -99,7 +106,7 @@ export class Threads {
   }
 
   async closeBuilders(): Promise<void> {
-    await Promise.all([this.builder, this.catchUp].map((one) => one.close()));
+    await Promise.all([this.builder, this.catchUp, this.recent, this.feed].map((one) => one.close()));
   }
 
   async close(): Promise<void> {

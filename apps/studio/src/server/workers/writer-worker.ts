@@ -1,5 +1,5 @@
 /** The writer thread: the one that writes records, and that makes the small fresh part of an index right after. */
-import type { FeedRepair, PastSearch } from '@yucca/contract';
+import type { FeedRepair, FeedRunState, PastSearch } from '@yucca/contract';
 import { eq } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
 import { rmSync, writeFileSync } from 'node:fs';
@@ -10,8 +10,10 @@ import { openDb } from '../db/open';
 import { keys } from '../db/schema';
 import { buildSegment, type BuildJob, type BuiltSegment } from '../index/build-segment';
 import { FeedChanges, type FeedTarget, type Taken as FeedTakenBy } from '../feeds/apply-changes';
+import { FeedRuns, type RunTarget } from '../feeds/apply-run';
 import { Repair, type RepairOrderOfFeed } from '../feeds/repair';
-import type { FeedChange } from '../feeds/read-events';
+import type { SourceBatch, SourceEnd } from '../feeds/sources/source';
+import type { Message } from '../feeds/take-together';
 import { FailedLines } from '../records/failed-lines';
 import { rowsThat } from '../scan/rows-that';
 import { startLoad, type LoadJob, type LoadOptions, type LoadProgress } from '../records/load-job';
@@ -39,6 +41,7 @@ const store = new RecordStore(db);
 /** Repairs whose source is coming; what nobody goes on with is forgotten. */
 const feedRepairs = new LRUCache<string, Repair>({ max: 4, ttl: 600_000, updateAgeOnGet: true });
 const feedChanges = new FeedChanges(db, store);
+const feedRuns = new FeedRuns(db, store, feedChanges);
 const loads = new Map<string, LoadJob>();
 /** Records deleted in one transaction: other writes come between. */
 const REMOVED_AT_ONCE = 500;
@@ -167,19 +170,27 @@ const methods = {
     return counter.erase(collectionId, what);
   },
 
-  /** Stores what a source told and applies it; see FeedChanges. */
-  feedTake(
-    target: FeedTarget,
-    message: string,
-    changes: FeedChange[],
-    how: { paused: boolean; now: number },
-  ): FeedTakenBy {
-    return feedChanges.take(target, message, changes, how);
+  /** Stores what a source told, in one transaction, and applies it; see FeedChanges. */
+  feedTake(target: FeedTarget, messages: Message[], how: { paused: boolean; now: number }): FeedTakenBy[] {
+    return feedChanges.takeAll(target, messages, how);
   },
 
   /** Applies what has waited, in pieces; returns when nothing waits. */
   async feedApply(target: FeedTarget): Promise<void> {
     while (feedChanges.applyWaiting(target)) await new Promise((resolve) => setImmediate(resolve));
+  },
+
+  /** Writes a piece of a run; see FeedRuns. */
+  feedRunAdd(target: RunTarget, batch: SourceBatch): FeedRunState {
+    return feedRuns.add(target, batch);
+  },
+
+  feedRunEnd(target: RunTarget, end: SourceEnd): Promise<FeedRunState> {
+    return feedRuns.end(target, end);
+  },
+
+  feedRunBroken(run: number, state: 'failed' | 'cancelled', reason: string | null): void {
+    feedRuns.broken(run, state, reason);
   },
 
   /** Begins to repair a collection from its source, whose lines come in parts. */

@@ -1,5 +1,5 @@
 import { REPAIR_KINDS, type RepairKind } from '@yucca/contract';
-import { isTrue, unpackedBody } from '@/http/input';
+import { isTrue, recordsSent } from '@/http/input';
 import { json } from '@/http/reply';
 import { refuseOthers, route } from '@/http/route';
 import { Failure } from '@/server/failure';
@@ -9,7 +9,7 @@ import { requireNoLimits } from '@/server/keys/caller';
 export const POST = route('admin', async ({ request, url, params, caller, yucca }) => {
   requireNoLimits(caller);
   const order = { what: whatFrom(url), asOf: asOfFrom(url), confirmed: isTrue(url, 'confirm') };
-  const told = await yucca.feeds.repair(params.feed!, unpackedBody(request, 'application/x-ndjson'), order);
+  const told = await yucca.feeds.repair(params.feed!, recordsSent(request), order);
   return json(told).noting({ written: told.written, deleted: told.deleted });
 });
 

@@ -8,7 +8,7 @@ import { validate } from '@/server/validate';
 export const POST = route('admin', async ({ request, params, caller, yucca }) => {
   requireNoLimits(caller);
   const { numbers = null } = validate('FeedReplay', await readJson(request));
-  const applied = await yucca.feeds.replay(params.feed!, numbers);
+  const applied = await yucca.feeds.sent.replay(params.feed!, numbers);
   return json({ applied }).noting({ applied });
 });
 

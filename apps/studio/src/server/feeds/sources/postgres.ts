@@ -1,0 +1,338 @@
+import type { PostgresSource } from '@yucca/contract';
+import { lookup } from 'node:dns/promises';
+import { createHash } from 'node:crypto';
+import { isIP } from 'node:net';
+import pg from 'pg';
+import { isNamed, isPublic } from '../outside/allowed-hosts';
+import { SourceError } from '../outside/source-error';
+import { changedKeys, lsnNumber, type KeyChange } from './postgres-log';
+import type { Print } from '../read-events';
+import { emptyBatch, noted, type SourceBatch, type SourceEnd, type SourceReader } from './source';
+import { AT_ONCE, BYTES_AT_ONCE, isWholeDue, jsonOf, larger, quoted, type SqlPosition } from './sql-rows';
+
+interface Position extends Omit<SqlPosition, 'log'> {
+  /** The slot is there and all rows were read once since. */
+  follows?: boolean;
+}
+
+const FIRST_ROWS = 20;
+/** Changes of the log looked at together. */
+const LOGGED_AT_ONCE = 2_000;
+
+/** A table, a view or a query of a PostgreSQL server. */
+export const postgres: SourceReader<PostgresSource> = {
+  async *read(source, order) {
+    const client = await connected(source);
+    try {
+      const before = noted<Position>(order.position);
+      if (source.follow) return yield* followed(client, source, before, order.feedId, order.whole);
+      const whole = isWholeDue(source, before as SqlPosition | null, order.whole);
+      await client.query('begin transaction isolation level repeatable read read only');
+      return yield* all(client, source, { from: whole ? undefined : before?.changed, whole, before });
+    } catch (error) {
+      throw asSourceError(error, source);
+    } finally {
+      await client.end().catch(() => {});
+    }
+  },
+};
+
+/** Values as JSON has them: exact numbers as numbers, times with their zone, bytes as base64. */
+const types: pg.CustomTypesConfig = {
+  getTypeParser: ((oid: number, format: 'text' | 'binary') => {
+    const parsers: Record<number, (text: string) => unknown> = {
+      [pg.types.builtins.NUMERIC]: numberIfExact,
+      [pg.types.builtins.INT8]: numberIfExact,
+      [pg.types.builtins.DATE]: (text) => text,
+      [pg.types.builtins.TIMESTAMP]: (text) => `${text.replace(' ', 'T')}Z`,
+    };
+    return parsers[oid] ?? (pg.types.getTypeParser(oid, format) as (text: string) => unknown);
+  }) as pg.CustomTypesConfig['getTypeParser'],
+};
+
+/** A number that JSON holds exactly; as text where it does not. */
+function numberIfExact(text: string): number | string {
+  const digits = text.replace(/[-.]/g, '').replace(/^0+/, '').length;
+  const value = Number(text);
+  return digits <= 15 && Number.isFinite(value) ? value : text;
+}
+
+/** A connection. The address that was checked is the one that is connected to. Throws a SourceError. */
+async function connected(source: PostgresSource, replication = false): Promise<pg.Client> {
+  const { host, port = 5432, database, user, password, ssl = false, timeoutS = 30 } = source;
+  const timeout = timeoutS * 1_000;
+  const client = new pg.Client({
+    host: await addressOf(host, port, source.allowPrivate ?? []),
+    port,
+    database,
+    user,
+    ...(typeof password === 'string' && { password }),
+    // The certificate is for the name, not for the address.
+    ssl: ssl ? { servername: host } : false,
+    types,
+    connectionTimeoutMillis: timeout,
+    query_timeout: timeout * 2,
+    application_name: 'Yucca',
+    ...(replication ? ({ replication: 'database' } as object) : { statement_timeout: timeout }),
+  });
+  // A connection that breaks between two questions is told by the next one.
+  client.on('error', () => {});
+  try {
+    await client.connect();
+    // A row is written as text to be hashed: the same in every session.
+    if (!replication) await client.query("set timezone = 'UTC'; set datestyle = 'ISO'; set extra_float_digits = 1");
+    return client;
+  } catch (error) {
+    await client.end().catch(() => {});
+    throw asSourceError(error, source);
+  }
+}
+
+async function addressOf(host: string, port: number, allowed: readonly string[]): Promise<string> {
+  if (/[/\\\s]/.test(host)) throw new SourceError(`“${host}” is no host.`, { isLasting: true });
+  const found = isIP(host) > 0 ? [{ address: host }] : await lookup(host, { all: true }).catch(() => []);
+  if (found.length === 0) throw new SourceError(`${host} has no address.`);
+  const open = isNamed(host, port, allowed) ? found : found.filter(({ address }) => isPublic(address));
+  if (open.length === 0)
+    throw new SourceError(`${host} is in a private network. Allow ${host}:${port} by name if it is meant.`);
+  return open[0]!.address;
+}
+
+/** What is read, as an expression for FROM: names may have a schema before them. */
+function rowsFrom({ table, query }: PostgresSource): string {
+  if (query !== undefined) return `(${query.trim().replace(/;$/, '')}\n) as yucca`;
+  if (table === undefined) throw new SourceError('Name a table or a query.', { isLasting: true });
+  return `${tableName(table)} as yucca`;
+}
+
+const tableName = (table: string): string => table.split('.').map(quoted).join('.');
+
+/** Parts that all keys are sorted into, to be compared without moving rows. */
+export const PARTS = 1_024;
+const PRINT = 'yucca__print';
+const PART = 'yucca__part';
+
+/** Rows with their prints: 48 bits of the server's own hash, so that it is a number here. */
+const printed = (key: string): string => `yucca.*, ${hashed()} as ${PRINT}, ${partOf(key)} as ${PART}`;
+const hashed = (): string => `hashtextextended(yucca::text, 0) & 281474976710655`;
+const partOf = (key: string): string => `hashtext(yucca.${quoted(key)}::text) & ${PARTS - 1}`;
+
+function lineOf({ [PRINT]: hash, [PART]: part, ...row }: Record<string, unknown>): { json: string; print: Print } {
+  return { json: jsonOf(row), print: { hash: Number(hash), part: Number(part) } };
+}
+
+/** Rows in pieces, within a transaction that reads only and sees one state. */
+async function* all(
+  client: pg.Client,
+  source: PostgresSource,
+  { from, whole, before, order = null }: { from: Position['changed']; whole: boolean; before: Position | null; order?: number | null }, // prettier-ignore
+): AsyncGenerator<SourceBatch, SourceEnd> {
+  const rows = rowsFrom(source);
+  const { changed, key } = source;
+  const isPart = changed !== undefined && from !== undefined;
+  const where = isPart ? ` where ${quoted(changed)} >= $1` : '';
+  const values = isPart ? [from] : [];
+  const [counted] = await asked<{ many: number }>(client, `select count(*) as many from ${rows}${where}`, values);
+  const total = Number(counted!.many);
+  await asked(client, `declare yucca_rows no scroll cursor for select ${printed(key)} from ${rows}${where}`, values);
+  let largest = from;
+  let many = FIRST_ROWS;
+  let anew = true;
+  for (;;) {
+    const { rows: found } = await client.query<Record<string, unknown>>(`fetch ${many} from yucca_rows`);
+    if (found.length === 0) break;
+    if (changed !== undefined) for (const row of found) largest = larger(largest, row[changed]);
+    const records = found.map(lineOf);
+    // As many as fit, by those that came.
+    const bytes = records.reduce((all, { json }) => all + json.length, 0);
+    many = Math.max(1, Math.min(AT_ONCE, Math.floor((BYTES_AT_ONCE * found.length) / bytes)));
+    yield { ...emptyBatch(key), records, total, order, anew };
+    anew = false;
+  }
+  await client.query('commit');
+  const position: Position = {
+    ...(largest !== undefined && { changed: largest }),
+    wholeAt: whole ? Date.now() : (before?.wholeAt ?? 0),
+  };
+  return { whole, position: JSON.stringify(position), unchanged: !whole && total === 0 };
+}
+
+/** One statement with somebody's own text in it: the extended protocol takes no second one behind a semicolon. */
+async function asked<T extends pg.QueryResultRow>(client: pg.Client, text: string, values: unknown[]): Promise<T[]> {
+  const order = { text, values, queryMode: 'extended' } as pg.QueryConfig;
+  return (await client.query<T>(order)).rows;
+}
+
+/** What the slot and the publication of a feed are called. */
+export const slotOf = (feedId: string): string =>
+  `yucca_${createHash('sha256').update(feedId).digest('hex').slice(0, 12)}`;
+
+/**
+ * All rows once, as of the moment at which the slot of logical decoding begins, and from then on each change. Of a
+ * change the log tells the key; the row is looked at as it is, so that rows of a query may be made of several tables.
+ */
+async function* followed(
+  client: pg.Client,
+  source: PostgresSource,
+  before: Position | null,
+  feedId: string,
+  whole: boolean,
+): AsyncGenerator<SourceBatch, SourceEnd> {
+  if (source.table === undefined)
+    throw new SourceError('Name the table whose changes are followed; a query may say what is read of it.', {
+      isLasting: true,
+    });
+  const slot = slotOf(feedId);
+  const isThere = (await client.query('select 1 from pg_replication_slots where slot_name = $1', [slot])).rowCount! > 0;
+  if (whole || !isThere || !before?.follows) {
+    await publish(client, source.table, slot);
+    // Broken off before all was read: its snapshot is gone, and what it has missed since is in the new one.
+    const isNew = !isThere || !before?.follows;
+    if (isThere && isNew) await client.query('select pg_drop_replication_slot($1)', [slot]);
+    return yield* snapshot(client, source, isNew ? slot : null);
+  }
+  let many = 0;
+  for (;;) {
+    const peeked = await client.query<{ lsn: string; data: Buffer }>(
+      `select lsn, data from pg_logical_slot_peek_binary_changes($1, null, ${LOGGED_AT_ONCE}, 'proto_version', '1', 'publication_names', $2)`,
+      [slot, slot],
+    );
+    const { changes, upTo, isEmptied } = changedKeys(peeked.rows, source.key);
+    if (changes.length > 0) yield { ...emptyBatch(source.key), changes: await withRows(client, source, changes, slot) };
+    many += changes.length;
+    // What was yielded is on the disk when this goes on.
+    if (upTo !== null) await client.query('select pg_replication_slot_advance($1, $2)', [slot, upTo]);
+    // After a TRUNCATE everything is read, and asked before so much is deleted.
+    if (isEmptied) return { whole: false, position: null, unchanged: false };
+    if (peeked.rows.length === 0) break;
+  }
+  return { whole: false, position: JSON.stringify(before), unchanged: many === 0 };
+}
+
+async function publish(client: pg.Client, table: string, name: string): Promise<void> {
+  const known = await client.query('select 1 from pg_publication where pubname = $1', [name]);
+  if (known.rowCount! > 0) return;
+  const { rows } = await client.query<{ wal_level: string }>('show wal_level');
+  if (rows[0]!.wal_level !== 'logical')
+    throw new SourceError('The server keeps no log of changes: set wal_level = logical in its settings and restart it.', { isLasting: true }); // prettier-ignore
+  await client.query(`create publication ${quoted(name)} for table ${tableName(table)}`);
+}
+
+/** All rows as of the moment at which a slot begins. `slot`: one that stays; null = one for this alone. */
+async function* snapshot(
+  client: pg.Client,
+  source: PostgresSource,
+  slot: string | null,
+): AsyncGenerator<SourceBatch, SourceEnd> {
+  const maker = await connected(source, true);
+  try {
+    const name = slot ?? `yucca_once_${Date.now()}`;
+    // The language of replication knows its words in capitals alone.
+    const kind = slot === null ? 'TEMPORARY LOGICAL' : 'LOGICAL';
+    const made = await maker.query<{ consistent_point: string; snapshot_name: string }>(
+      `CREATE_REPLICATION_SLOT ${quoted(name)} ${kind} pgoutput`,
+    );
+    const { consistent_point: point, snapshot_name: shared } = made.rows[0]!;
+    await client.query('begin transaction isolation level repeatable read read only');
+    await client.query(`set transaction snapshot '${shared.replaceAll("'", "''")}'`);
+    const order = lsnNumber(point);
+    const end = yield* all(client, source, { from: undefined, whole: true, before: null, order });
+    return { ...end, position: JSON.stringify({ follows: true, wholeAt: Date.now() } satisfies Position) };
+  } finally {
+    await maker.end().catch(() => {});
+  }
+}
+
+/** Changes with the rows they are of, as those are now. */
+async function withRows(
+  client: pg.Client,
+  source: PostgresSource,
+  changes: readonly KeyChange[],
+  slot: string,
+): Promise<SourceBatch['changes']> {
+  await client.query('begin transaction read only');
+  const text = `select ${printed(source.key)} from ${rowsFrom(source)} where ${quoted(source.key)} = any($1)`;
+  const rows = await asked<Record<string, unknown>>(client, text, [[...new Set(changes.map(({ key }) => key))]]);
+  await client.query('commit');
+  const found = new Map(rows.map((row) => [String(row[source.key]), lineOf(row)]));
+  return changes.map(({ key, order, event }) => {
+    const row = found.get(key);
+    const action = row === undefined ? 'delete' : 'upsert';
+    const data = row?.json ?? null;
+    return { source: slot, event, type: `row.${action}`, key, action, data, order, ...(row && { print: row.print }) };
+  });
+}
+
+/** Takes the slot and the publication of a feed away: a slot that nobody reads fills the disk of its server. */
+export async function unfollow(source: PostgresSource, feedId: string): Promise<void> {
+  const slot = slotOf(feedId);
+  const client = await connected(source);
+  try {
+    await client.query('select pg_drop_replication_slot(slot_name) from pg_replication_slots where slot_name = $1', [slot]); // prettier-ignore
+    await client.query(`drop publication if exists ${quoted(slot)}`);
+  } catch (error) {
+    throw asSourceError(error, source);
+  } finally {
+    await client.end().catch(() => {});
+  }
+}
+
+function asSourceError(error: unknown, { host }: PostgresSource): unknown {
+  const { name, code, message } = error as { name: string; code?: string; message: string };
+  if (name === 'SourceError') return error;
+  // Of the server (five letters), of the system, or of the connection.
+  if (code !== undefined || /^(Connection|Query|timeout)/i.test(message))
+    return new SourceError(`PostgreSQL at ${host}: ${message}.`);
+  return error;
+}
+
+/** What a server tells of its rows without moving them. */
+export interface PrintedSource {
+  /** Of each part: how many rows, and the sum of their prints as text. */
+  parts: Map<number, string>;
+  rows: number;
+  /** Keys and prints of the rows of some parts. */
+  inParts: (parts: readonly number[]) => Promise<Map<string, number>>;
+  /** Some rows. */
+  byKeys: (keys: readonly string[]) => Promise<Map<string, string>>;
+  close: () => Promise<void>;
+}
+
+/** Looks at the rows of a source as they are at one moment; close it. Throws a SourceError. */
+export async function openPrinted(source: PostgresSource): Promise<PrintedSource> {
+  const client = await connected(source);
+  const guarded = async <T>(work: () => Promise<T>): Promise<T> => {
+    try {
+      return await work();
+    } catch (error) {
+      await client.end().catch(() => {});
+      throw asSourceError(error, source);
+    }
+  };
+  const key = `yucca.${quoted(source.key)}`;
+  const from = rowsFrom(source);
+  const sums = await guarded(async () => {
+    await client.query('begin transaction isolation level repeatable read read only');
+    return asked<{ part: number; many: number; sum: string }>(
+      client,
+      `select part, count(*) as many, sum(print)::text as sum from (select ${hashed()} as print, ${partOf(source.key)} as part from ${from}) as prints group by part`,
+      [],
+    );
+  });
+  return {
+    parts: new Map(sums.map(({ part, many, sum }) => [part, `${many} ${sum}`])),
+    rows: sums.reduce((all, { many }) => all + many, 0),
+    inParts: (parts) =>
+      guarded(async () => {
+        const text = `select ${key}::text as key, ${hashed()} as print from ${from} where ${partOf(source.key)} = any($1)`;
+        const rows = await asked<{ key: string; print: number }>(client, text, [parts]);
+        return new Map(rows.map((row) => [row.key, row.print]));
+      }),
+    byKeys: (keys) =>
+      guarded(async () => {
+        const rows = await asked<Record<string, unknown>>(client, `select yucca.* from ${from} where ${key}::text = any($1)`, [keys]); // prettier-ignore
+        return new Map(rows.map((row) => [String(row[source.key]), jsonOf(row)]));
+      }),
+    close: () => client.end().catch(() => {}),
+  };
+}

@@ -1,0 +1,47 @@
+/** What sources that are asked in SQL have in common. */
+
+/** Where the last run ended. */
+export interface SqlPosition {
+  /** The largest value of the column that grows. */
+  changed?: number | string;
+  /** The last change of the log that was read. */
+  log?: number;
+  /** When all rows were read the last time, in milliseconds since 1970. */
+  wholeAt?: number;
+}
+
+/** Rows, and bytes of them, that go on together: rows may be large. */
+export const AT_ONCE = 500;
+export const BYTES_AT_ONCE = 1024 * 1024;
+
+/** Deleted rows of a table whose changes are read by a column are found by reading all of it, this often. */
+const WHOLE_EVERY_MS = 24 * 3_600_000;
+
+/** A name of SQL as it is written in it. */
+export const quoted = (name: string): string => `"${name.replaceAll('"', '""')}"`;
+
+/** Whether all rows have to be read. */
+export function isWholeDue({ changed }: { changed?: string }, before: SqlPosition | null, asked: boolean): boolean {
+  return asked || changed === undefined || before?.changed === undefined || Date.now() - (before.wholeAt ?? 0) > WHOLE_EVERY_MS; // prettier-ignore
+}
+
+/** A row as JSON: bytes as base64, whole numbers that JSON does not hold exactly as text. */
+export const jsonOf = (row: Readonly<Record<string, unknown>>): string =>
+  JSON.stringify(Object.fromEntries(Object.entries(row).map(([name, value]) => [name, plain(value)])));
+
+// Before it is written as JSON: bytes would be asked for a form of their own there first.
+function plain(value: unknown): unknown {
+  if (Buffer.isBuffer(value)) return value.toString('base64');
+  return typeof value === 'bigint' ? exact(value) : value;
+}
+
+/** A whole number as JSON holds it exactly. */
+const exact = (value: bigint): number | string =>
+  BigInt(Number(value)) === value && Number.isSafeInteger(Number(value)) ? Number(value) : String(value);
+
+/** The larger of what was found and a value; text and numbers alike. */
+export function larger(most: number | string | undefined, value: unknown): number | string | undefined {
+  const next = value instanceof Date ? value.toISOString() : typeof value === 'bigint' ? Number(value) : value;
+  if (typeof next !== 'number' && typeof next !== 'string') return most;
+  return most === undefined || next > most ? next : most;
+}

@@ -1,0 +1,154 @@
+import type { SqliteSource } from '@yucca/contract';
+import Database from 'better-sqlite3';
+import { SourceError } from '../outside/source-error';
+import { insideLoadDir } from './folder';
+import { changesOf, logTableOf, type Logged } from './sqlite-log';
+import { AT_ONCE, BYTES_AT_ONCE, isWholeDue, jsonOf, larger, quoted, type SqlPosition } from './sql-rows';
+import { emptyBatch, noted, type SourceBatch, type SourceEnd, type SourceLine, type SourceReader } from './source';
+
+/** A table or view of a SQLite file, or what a query makes of them. */
+export const sqlite: SourceReader<SqliteSource> = {
+  async *read(source, order) {
+    const db = await opened(source, order.loadDir);
+    try {
+      const before = noted<SqlPosition>(order.position);
+      if (source.log) return yield* logged(db, source, before, order.feedId, order.whole);
+      const whole = isWholeDue(source, before, order.whole);
+      return yield* all(db, source, whole ? undefined : before?.changed, before, whole);
+    } catch (error) {
+      throw asSourceError(error);
+    } finally {
+      db.close();
+    }
+  },
+};
+
+export async function opened(
+  { file }: SqliteSource,
+  loadDir: string | null,
+  readonly = true,
+): Promise<Database.Database> {
+  const place = await insideLoadDir(loadDir, file);
+  try {
+    const db = new Database(place, { readonly, fileMustExist: true, timeout: 5_000 });
+    // What is no database says so when it is first read.
+    db.pragma('schema_version');
+    if (readonly) db.pragma('query_only = ON');
+    return db;
+  } catch (error) {
+    throw asSourceError(error);
+  }
+}
+
+/** What is read, as an expression for FROM. Throws a SourceError for a query that does more than read. */
+export function rowsFrom(db: Database.Database, { table, query }: SqliteSource): string {
+  if (query === undefined) {
+    if (table === undefined) throw new SourceError('Name a table or a query.', { isLasting: true });
+    return quoted(table);
+  }
+  // Compiled alone first: what closes the parenthesis it is put into, and goes on, is no single statement.
+  const statement = db.prepare(query);
+  if (!statement.reader || !statement.readonly)
+    throw new SourceError('The query does more than read. It has to be one SELECT.', { isLasting: true });
+  return `(${query.trim().replace(/;$/, '')}\n)`;
+}
+
+function* all(
+  db: Database.Database,
+  source: SqliteSource,
+  from: number | string | undefined,
+  before: SqlPosition | null,
+  whole: boolean,
+  order: number | null = null,
+): Generator<SourceBatch, SourceEnd> {
+  const rows = rowsFrom(db, source);
+  const { changed } = source;
+  const where = changed !== undefined && from !== undefined ? ` where ${quoted(changed)} >= ?` : '';
+  const values = where === '' ? [] : [from];
+  const total = db
+    .prepare(`select count(*) from ${rows}${where}`)
+    .pluck()
+    .get(...values) as number;
+  let largest = from;
+  let records: SourceLine[] = [];
+  let bytes = 0;
+  let anew = true;
+  for (const row of db
+    .prepare(`select * from ${rows}${where}`)
+    .safeIntegers()
+    .iterate(...values) as IterableIterator<Row>) {
+    if (changed !== undefined) largest = larger(largest, row[changed]);
+    const line = lineOf(row);
+    records.push(line);
+    bytes += line.json.length;
+    if (records.length < AT_ONCE && bytes < BYTES_AT_ONCE) continue;
+    yield { ...emptyBatch(source.key), records, total, order, anew };
+    anew = false;
+    records = [];
+    bytes = 0;
+  }
+  yield { ...emptyBatch(source.key), records, total, order, anew };
+  const position: SqlPosition = {
+    ...(largest !== undefined && { changed: largest }),
+    wholeAt: whole ? Date.now() : (before?.wholeAt ?? 0),
+  };
+  return { whole, position: JSON.stringify(position), unchanged: !whole && total === 0 };
+}
+
+/** All rows once, and from then on what triggers have noted. */
+function* logged(
+  db: Database.Database,
+  source: SqliteSource,
+  before: SqlPosition | null,
+  feedId: string,
+  asked: boolean,
+): Generator<SourceBatch, SourceEnd> {
+  const log = logTableOf(feedId);
+  const isThere = db.prepare(`select 1 from sqlite_master where type = 'table' and name = ?`).get(log);
+  if (!isThere) throw new SourceError('The triggers of the change log are not in the file. Make them first.');
+  if (source.table === undefined) throw new SourceError('Triggers belong to a table, not to a query.', { isLasting: true }); // prettier-ignore
+  const newest = (): number =>
+    db
+      .prepare(`select coalesce(max(seq), 0) from ${quoted(log)}`)
+      .pluck()
+      .get() as number;
+  if (asked || before?.log === undefined) {
+    // What is written while all rows are read is noted after this, and comes with the next run.
+    const at = Math.max(newest(), before?.log ?? 0);
+    const end = yield* all(db, source, undefined, before, true, at);
+    return { ...end, position: JSON.stringify({ log: at, wholeAt: Date.now() } satisfies SqlPosition) };
+  }
+  const find = db.prepare(`select * from ${quoted(source.table)} where ${quoted(source.key)} = ?`).safeIntegers();
+  const next = db
+    .prepare(`select seq, key, op from ${quoted(log)} where seq > ? order by seq limit ${AT_ONCE}`)
+    .safeIntegers();
+  let seq = before.log;
+  for (;;) {
+    const entries = (next.all(seq) as (Logged & { seq: bigint })[]).map((entry) => ({
+      ...entry,
+      seq: Number(entry.seq),
+    }));
+    if (entries.length === 0) break;
+    seq = entries.at(-1)!.seq;
+    const changes = changesOf(entries, log, (key) => {
+      const row = find.get(key) as Row | undefined;
+      return row === undefined ? null : jsonOf(row);
+    });
+    yield { ...emptyBatch(source.key), changes };
+  }
+  return { whole: false, position: JSON.stringify({ ...before, log: seq }), unchanged: seq === before.log };
+}
+
+type Row = Record<string, unknown>;
+
+const lineOf = (row: Row): { json: string } => ({ json: jsonOf(row) });
+
+function asSourceError(error: unknown): unknown {
+  const { name, code, message } = error as { name: string; code?: string; message: string };
+  if (name === 'SourceError' || code === undefined || !/^SQLITE_/.test(code)) {
+    // A statement that is no single one is told without a code.
+    return name === 'RangeError' || name === 'TypeError' ? new SourceError(`SQLite: ${message}.`) : error;
+  }
+  if (code === 'SQLITE_NOTADB') return new SourceError('The file is no SQLite database.');
+  return new SourceError(`SQLite: ${message}.`);
+}
