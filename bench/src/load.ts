@@ -22,7 +22,7 @@ export interface LoadResult {
 }
 
 /** What is sent to be looked at before a load. */
-const HEAD_BYTES = 2_000_000;
+const HEAD_BYTES = 500_000;
 const LINES_AT_ONCE = 500;
 
 /** Loads so many real-shaped records into a built studio, once narrow and once wide. */

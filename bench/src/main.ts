@@ -7,6 +7,7 @@
  *   npm run bench -- --real 200000    real-shaped records, engine only
  *   npm run bench -- --offline 50000  folders without a server, engine only
  *   npm run bench -- --load 200000    real-shaped records from the request until they can be searched
+ *   npm run bench -- --feeds 200000   how soon a change of a source can be searched, at 200 events a second
  *   npm run bench -- --insights 1000000  what visitors' searches cost, at so many a day
  *   npm run bench -- --compare A B    two files of results, with what of the second is of the first
  *   npm run bench -- --pair ../other 100000   the engine of another checkout and this one, asked in turn
@@ -17,6 +18,7 @@ import path from 'node:path';
 import { isMainThread, parentPort, workerData } from 'node:worker_threads';
 import { measureEngine, type EngineResult } from './engine.ts';
 import { answerHostile, type HostileJob } from './hostile.ts';
+import { measureFeeds, type FeedsResult } from './feeds.ts';
 import { measureHttp, type HttpResult } from './http.ts';
 import { measureInsights, type InsightsResult } from './insights.ts';
 import { measureLoad, type LoadResult } from './load.ts';
@@ -44,6 +46,7 @@ if (!isMainThread) {
     '--real': measureReal,
     '--offline': measureOffline,
     '--load': measureLoad,
+    '--feeds': measureFeeds,
     '--insights': measureInsights,
   };
   const measure = kind !== undefined && kind in others ? others[kind as keyof typeof others] : measureEngine;
@@ -77,6 +80,8 @@ async function measureAll(): Promise<void> {
   console.table(load);
   const insights: InsightsResult[] = [measureInsights(1_000_000)];
   console.table(insights);
+  const feeds: FeedsResult[] = [await measureFeeds(200_000)];
+  console.table(feeds);
   const bars = compare(engine, overHttp);
   console.table(bars);
   const machine = {
@@ -89,7 +94,7 @@ async function measureAll(): Promise<void> {
   const file = path.join(process.cwd(), 'bench/results.json');
   writeFileSync(
     file,
-    `${JSON.stringify({ measured, machine, bars, engine, real, offline, load, insights, http: overHttp }, null, 2)}\n`,
+    `${JSON.stringify({ measured, machine, bars, engine, real, offline, load, insights, feeds, http: overHttp }, null, 2)}\n`,
   );
 }
 
@@ -97,7 +102,7 @@ type Results = Record<string, Record<string, number>[]>;
 
 /** Every figure that two results have both, by the size it was measured at. */
 function compareResults(before: Results, after: Results): object[] {
-  return ['engine', 'real', 'offline', 'load', 'insights', 'http'].flatMap((part) =>
+  return ['engine', 'real', 'offline', 'load', 'insights', 'feeds', 'http'].flatMap((part) =>
     (after[part] ?? []).flatMap((now) => {
       const was = before[part]?.find(({ records }) => records === now.records);
       if (was === undefined) return [];

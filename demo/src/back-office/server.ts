@@ -89,7 +89,7 @@ async function connect(store: Store, yucca: Yucca): Promise<void> {
   const order = { name: 'Back office', collection: 'plants', source: { kind: 'webhook' } };
   const { feed, secret } = await call<FeedWithSecret>(yucca, 'POST', '/feeds', JSON.stringify(order));
   store.set('feed', feed.id);
-  store.set('secret', secret);
+  store.set('secret', secret!);
 }
 
 /** Has Yucca compare all plants with its records, or make them the same. */

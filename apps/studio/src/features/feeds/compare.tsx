@@ -1,21 +1,33 @@
-import type { FeedComparison, FeedRepair, RepairKind } from '@yucca/contract';
+import type { FeedComparison, FeedDrift, FeedRepair, RepairKind } from '@yucca/contract';
 import { useRef, useState } from 'react';
 import { api } from '@/ui/api';
 import { Button } from '@/ui/button';
 import { count, counted } from '@/ui/format';
-import { repairWords } from './feed-words';
+import { driftWords, repairWords } from './feed-words';
 
 const TYPE = 'application/x-ndjson';
 
 /** Compares a collection with a file of all records of its source, and repairs what is named. */
-export function Compare({ path, onRepaired }: { path: string; onRepaired: () => void }) {
+export function Compare({
+  path,
+  asks,
+  drift,
+  onRepaired,
+}: {
+  path: string;
+  /** What was found by itself. */
+  drift: FeedDrift | null;
+  /** The source is asked, and need not send a file. */
+  asks: boolean;
+  onRepaired: () => void;
+}) {
   const input = useRef<HTMLInputElement>(null);
-  const [chosen, setChosen] = useState<{ file: File; readAt: string } | null>(null);
+  const [chosen, setChosen] = useState<{ file: File | null; readAt: string } | null>(null);
   const [told, setTold] = useState<FeedComparison | null>(null);
   const [busy, setBusy] = useState<string | null>(null);
   const [said, setSaid] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
-  const [asks, setAsks] = useState<number | null>(null);
+  const [deletes, setDeletes] = useState<number | null>(null);
 
   const doing = async (what: string, work: () => Promise<void>): Promise<void> => {
     setBusy(what);
@@ -28,12 +40,12 @@ export function Compare({ path, onRepaired }: { path: string; onRepaired: () => 
       setBusy(null);
     }
   };
-  const send = <T,>(to: string, file: File): Promise<T> => api<T>(`${path}/${to}`, { method: 'POST', body: file, headers: { 'Content-Type': TYPE } }); // prettier-ignore
-  const compare = (file: File): Promise<void> =>
-    doing(`Comparing with ${file.name} …`, async () => {
+  const send = <T,>(to: string, file: File | null): Promise<T> => api<T>(`${path}/${to}`, { method: 'POST', ...(file && { body: file, headers: { 'Content-Type': TYPE } }) }); // prettier-ignore
+  const compare = (file: File | null): Promise<void> =>
+    doing(file === null ? 'Comparing with the source …' : `Comparing with ${file.name} …`, async () => {
       setSaid('');
-      setAsks(null);
-      setChosen({ file, readAt: new Date(file.lastModified).toISOString() });
+      setDeletes(null);
+      setChosen({ file, readAt: new Date(file?.lastModified ?? Date.now()).toISOString() });
       setTold(await send<FeedComparison>('compare', file));
     });
   const repair = (what: RepairKind[], confirm = false): Promise<void> =>
@@ -41,7 +53,7 @@ export function Compare({ path, onRepaired }: { path: string; onRepaired: () => 
       const { file, readAt } = chosen!;
       const query = new URLSearchParams({ what: what.join(','), asOf: readAt, ...(confirm && { confirm: 'true' }) });
       const done = await send<FeedRepair>(`repair?${query}`, file);
-      setAsks(done.asks);
+      setDeletes(done.asks);
       setSaid(repairWords(done));
       setTold(await send<FeedComparison>('compare', file));
       onRepaired();
@@ -50,7 +62,11 @@ export function Compare({ path, onRepaired }: { path: string; onRepaired: () => 
     <section aria-label="Compare with the source" className="border-t border-line px-4 py-3">
       <div className="flex flex-wrap items-center gap-3">
         <h3 className="text-[15px] font-semibold">Compare with the source</h3>
-        <span className="text-soft">A file with all records of the source, one JSON object a line.</span>
+        <span className="text-soft">
+          {asks
+            ? 'Reads all of it; nothing is changed.'
+            : 'A file with all records of the source, one JSON object a line.'}
+        </span>
         <input
           ref={input}
           type="file"
@@ -63,10 +79,15 @@ export function Compare({ path, onRepaired }: { path: string; onRepaired: () => 
             event.target.value = '';
           }}
         />
-        <Button className="ml-auto" disabled={busy !== null} onClick={() => input.current?.click()}>
-          Choose a file …
+        <Button
+          className="ml-auto"
+          disabled={busy !== null}
+          onClick={() => (asks ? void compare(null) : input.current?.click())}
+        >
+          {asks ? 'Compare now' : 'Choose a file …'}
         </Button>
       </div>
+      {drift !== null && <p className="mt-1 text-soft">{driftWords(drift)}</p>}
       <p role="status" className="mt-1 text-soft">
         {busy ?? said}
       </p>
@@ -101,10 +122,10 @@ export function Compare({ path, onRepaired }: { path: string; onRepaired: () => 
               </Button>
             )}
             {told.extra > 0 && (
-              <Button disabled={busy !== null} kind="danger" onClick={() => void repair(['extra'], asks !== null)}>
-                {asks === null
+              <Button disabled={busy !== null} kind="danger" onClick={() => void repair(['extra'], deletes !== null)}>
+                {deletes === null
                   ? `Delete the ${counted(told.extra, 'record')} not in the source`
-                  : `Yes, delete ${count(asks)} records: more than a tenth`}
+                  : `Yes, delete ${count(deletes)} records: more than a tenth`}
               </Button>
             )}
           </p>

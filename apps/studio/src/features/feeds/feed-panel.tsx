@@ -1,4 +1,4 @@
-import type { Feed, FeedEvent, FeedWithSecret, Page } from '@yucca/contract';
+import type { Feed, FeedEvent, FeedRun, FeedWithSecret, Page } from '@yucca/contract';
 import clsx from 'clsx';
 import Link from 'next/link';
 import { useState } from 'react';
@@ -10,6 +10,9 @@ import { counted, moment } from '@/ui/format';
 import { useTold } from '@/ui/use-told';
 import { Compare } from './compare';
 import { BECAME, DOES, lastWords, stateWords } from './feed-words';
+import { Mapping } from './mapping';
+import { Runs, Triggers } from './runs';
+import { scheduleWords, sourceWords } from './source-forms';
 import { SenderCode } from './sender-code-view';
 import { TestEvent } from './test-event';
 
@@ -20,12 +23,15 @@ export function FeedPanel({
   feed,
   secret,
   onSecret,
+  onSettings,
   onChanged,
 }: {
   feed: Feed;
   /** Its secret while it is told; null later. */
   secret: string | null;
   onSecret: (made: FeedWithSecret) => void;
+  /** How it is asked is to be changed. */
+  onSettings: () => void;
   onChanged: () => void;
 }) {
   const path = `/feeds/${feed.id}`;
@@ -51,9 +57,11 @@ export function FeedPanel({
   };
   const post = <T = Feed,>(what: string, json?: object): Promise<T> =>
     api<T>(`${path}/${what}`, { method: 'POST', ...(json && { json }) });
+  const isAsked = feed.source.kind !== 'webhook';
+  const run = (query = ''): void => doing(post<FeedRun>(`run${query}`));
   const address = `${typeof window === 'undefined' ? '' : window.location.origin}/api/v1${path}/events`;
   return (
-    <div className="min-w-0 flex-1 overflow-y-auto">
+    <div className="relative min-w-0 flex-1 overflow-y-auto">
       <header className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line px-4 py-2">
         <h2 className="truncate text-[17px]">{feed.name}</h2>
         <span className={feed.dead > 0 ? 'text-madder' : 'text-soft'} role="status">
@@ -65,9 +73,16 @@ export function FeedPanel({
           ) : (
             <Button onClick={() => doing(post('resume'))}>Resume</Button>
           )}
-          <Button aria-expanded={asking} onClick={() => setAsking(!asking)}>
-            Send a test event
-          </Button>
+          {isAsked ? (
+            <Button disabled={feed.state === 'paused' || feed.run?.state === 'running'} onClick={() => run()}>
+              Run now
+            </Button>
+          ) : (
+            <Button aria-expanded={asking} onClick={() => setAsking(!asking)}>
+              Send a test event
+            </Button>
+          )}
+          <Button onClick={onSettings}>Settings …</Button>
           <Button kind="danger" onClick={() => setEnding(true)}>
             End …
           </Button>
@@ -104,59 +119,76 @@ export function FeedPanel({
           </p>
         </div>
       )}
-      <section aria-label="Events" className="px-4 py-3">
-        <div className="mb-2 flex items-center gap-3">
-          <h3 className="text-[15px] font-semibold">Events</h3>
-          {feed.dead > 0 && (
-            <>
-              <Button aria-pressed={only === 'dead'} onClick={() => setOnly(only === 'dead' ? 'any' : 'dead')}>
-                {only === 'dead' ? 'All events' : `Only the ${counted(feed.dead, 'event')} not applied`}
-              </Button>
-              <Button
-                onClick={() =>
-                  doing(
-                    post<{ applied: number }>('dead/replay', {}).then(
-                      ({ applied }) => `${counted(applied, 'event')} applied now.`,
-                    ),
-                  )
-                }
-              >
-                Try them again
-              </Button>
-            </>
-          )}
-        </div>
-        {events?.total === 0 ? (
-          <p className="max-w-[60ch] text-soft">
-            Nothing has come yet. Send a first event from your system with the code below, or a test event from here.
-          </p>
-        ) : (
-          <Events
-            events={events}
-            collection={feed.collection}
-            onAgain={(number) => doing(post('dead/replay', { numbers: [number] }))}
-          />
-        )}
-      </section>
-      <Compare path={path} onRepaired={onChanged} />
-      <section aria-label="How to send" className="border-t border-line px-4 py-3">
-        <SenderCode address={address} />
-        <p className="mt-3 flex items-center gap-3 text-soft">
-          The secret has gone astray, or has been seen?
-          <Button
-            onClick={() =>
-              doing(
-                post<FeedWithSecret>('secret').then((made) => {
-                  onSecret(made);
-                  return 'The secret before holds for a day more.';
-                }),
-              )
-            }
-          >
-            Make another
-          </Button>
+      {isAsked && (
+        <p className="flex flex-wrap gap-x-4 border-b border-line px-4 py-2 text-[13px] text-soft">
+          <span className="figures min-w-0 truncate">{sourceWords(feed.source)}</span>
+          <span>
+            Asked {scheduleWords(feed.source)}
+            {feed.nextRunAt !== null && `, next ${moment(feed.nextRunAt)}`}.
+          </span>
+          {feed.reason !== null && <span className="text-madder">{feed.reason}</span>}
         </p>
-      </section>
+      )}
+      {isAsked && <Runs feed={feed} onRun={run} />}
+      {(!isAsked || feed.events > 0) && (
+        <section aria-label="Events" className={clsx('px-4 py-3', isAsked && 'border-t border-line')}>
+          <div className="mb-2 flex items-center gap-3">
+            <h3 className="text-[15px] font-semibold">Events</h3>
+            {feed.dead > 0 && (
+              <>
+                <Button aria-pressed={only === 'dead'} onClick={() => setOnly(only === 'dead' ? 'any' : 'dead')}>
+                  {only === 'dead' ? 'All events' : `Only the ${counted(feed.dead, 'event')} not applied`}
+                </Button>
+                <Button
+                  onClick={() =>
+                    doing(
+                      post<{ applied: number }>('dead/replay', {}).then(
+                        ({ applied }) => `${counted(applied, 'event')} applied now.`,
+                      ),
+                    )
+                  }
+                >
+                  Try them again
+                </Button>
+              </>
+            )}
+          </div>
+          {events?.total === 0 ? (
+            <p className="max-w-[60ch] text-soft">
+              Nothing has come yet. Send a first event from your system with the code below, or a test event from here.
+            </p>
+          ) : (
+            <Events
+              events={events}
+              collection={feed.collection}
+              onAgain={(number) => doing(post('dead/replay', { numbers: [number] }))}
+            />
+          )}
+        </section>
+      )}
+      {feed.source.kind === 'sqlite' && feed.source.log && <Triggers feed={feed} onMade={onChanged} />}
+      <Mapping key={JSON.stringify(feed.mapping)} feed={feed} onChanged={onChanged} />
+      <Compare path={path} asks={isAsked} drift={feed.drift} onRepaired={onChanged} />
+      {!isAsked && (
+        <section aria-label="How to send" className="border-t border-line px-4 py-3">
+          <SenderCode address={address} />
+          <p className="mt-3 flex items-center gap-3 text-soft">
+            The secret has gone astray, or has been seen?
+            <Button
+              onClick={() =>
+                doing(
+                  post<FeedWithSecret>('secret').then((made) => {
+                    onSecret(made);
+                    return 'The secret before holds for a day more.';
+                  }),
+                )
+              }
+            >
+              Make another
+            </Button>
+          </p>
+        </section>
+      )}
       {ending && (
         <ConfirmByName
           name={feed.name}
@@ -168,7 +200,7 @@ export function FeedPanel({
             onChanged();
           }}
         >
-          What it sends is refused from then on. The records it wrote stay.
+          {isAsked ? 'It is asked no more.' : 'What it sends is refused from then on.'} The records it wrote stay.
         </ConfirmByName>
       )}
     </div>

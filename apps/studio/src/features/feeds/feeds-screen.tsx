@@ -11,7 +11,8 @@ import { useParam } from '@/ui/use-param';
 import { useTold } from '@/ui/use-told';
 import { FeedPanel } from './feed-panel';
 import { lastWords, stateWords } from './feed-words';
-import { NewFeed } from './new-feed';
+import { FeedForm } from './feed-form';
+import { sourceWords } from './source-forms';
 
 /** Feeds are looked at again so often. */
 const EVERY_MS = 2_000;
@@ -23,6 +24,7 @@ export function FeedsScreen({ collection }: { collection: Collection }) {
   const { value, problem, again } = useTold<Page<Feed>>(`/feeds?collection=${name}&size=200`);
   const [chosen, setChosen] = useParam('feed');
   const [connecting, setConnecting] = useState(false);
+  const [changing, setChanging] = useState(false);
   const [made, setMade] = useState<FeedWithSecret | null>(null);
   useEffect(() => {
     const timer = setInterval(() => document.visibilityState === 'visible' && again(), EVERY_MS);
@@ -40,20 +42,27 @@ export function FeedsScreen({ collection }: { collection: Collection }) {
   const onMade = (next: FeedWithSecret): void => {
     setMade(next);
     setConnecting(false);
+    setChanging(false);
     setChosen(next.feed.id, 'push');
     again();
     // The trail shows that there is a feed now.
     router.refresh();
   };
-  const isConnecting = connecting || feeds.length === 0;
+  const isConnecting = connecting || changing || feeds.length === 0;
   return (
     <section className="flex min-w-0 flex-1">
       <div className="flex w-[300px] shrink-0 flex-col border-r border-line">
         <header className="flex items-center gap-3 border-b border-line px-4 py-2">
           <h1 className="text-[20px] leading-7">Feeds</h1>
           {feeds.length > 0 && (
-            <Button className="ml-auto" onClick={() => setConnecting(!connecting)}>
-              {connecting ? 'Cancel' : 'Connect another'}
+            <Button
+              className="ml-auto"
+              onClick={() => {
+                setConnecting(!isConnecting);
+                setChanging(false);
+              }}
+            >
+              {isConnecting ? 'Cancel' : 'Connect another'}
             </Button>
           )}
         </header>
@@ -69,15 +78,27 @@ export function FeedsScreen({ collection }: { collection: Collection }) {
                 )}
                 onClick={() => {
                   setConnecting(false);
+                  setChanging(false);
                   setChosen(one.id, 'push');
                 }}
               >
                 <span className="truncate font-semibold">{one.name}</span>
-                <span className="flex items-center gap-3">
-                  <Sparkline values={one.perMinute} />
-                  <span className="figures text-xs text-soft">events a minute</span>
-                </span>
-                <span className={clsx('text-[13px]', one.dead > 0 ? 'text-madder' : 'text-soft')}>
+                {one.source.kind === 'webhook' ? (
+                  <span className="flex items-center gap-3">
+                    <Sparkline values={one.perMinute} />
+                    <span className="figures text-xs text-soft">events a minute</span>
+                  </span>
+                ) : (
+                  <span className="figures truncate text-xs leading-6 text-soft">{sourceWords(one.source)}</span>
+                )}
+                <span
+                  className={clsx(
+                    'text-[13px]',
+                    one.dead > 0 || one.state === 'failing' || one.run?.state === 'asking'
+                      ? 'text-madder'
+                      : 'text-soft',
+                  )}
+                >
                   {stateWords(one)}
                 </span>
                 <span className="text-[13px] text-soft">{lastWords(one)}</span>
@@ -93,13 +114,14 @@ export function FeedsScreen({ collection }: { collection: Collection }) {
         </ul>
       </div>
       {isConnecting ? (
-        <NewFeed collection={name} onMade={onMade} />
+        <FeedForm key={changing ? feed?.id : ''} collection={name} feed={changing ? feed : null} onDone={onMade} />
       ) : (
         <FeedPanel
           key={feed!.id}
           feed={feed!}
-          secret={made?.feed.id === feed!.id ? made.secret : null}
+          secret={made?.feed.id === feed!.id ? (made.secret ?? null) : null}
           onSecret={setMade}
+          onSettings={() => setChanging(true)}
           onChanged={() => {
             again();
             router.refresh();

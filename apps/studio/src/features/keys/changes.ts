@@ -41,6 +41,8 @@ const CHANGES: readonly [method: string, path: RegExp, words: (entry: AuditEntry
     /^\/feeds\/[^/]+\/repair$/,
     ({ detail }) => `Repaired a feed: ${detail?.written ?? 0} written, ${detail?.deleted ?? 0} deleted`,
   ],
+  ['POST', /^\/feeds\/[^/]+\/run$/, ({ detail }) => `Ran a feed (run ${detail?.run ?? ''})`],
+  ['POST', /^\/feeds\/[^/]+\/triggers$/, () => 'Made the change log of a feed in its source'],
   ['POST', /^\/feeds\/[^/]+\/pause$/, () => 'Paused a feed'],
   ['POST', /^\/feeds\/[^/]+\/resume$/, () => 'Resumed a feed'],
   ['POST', /^\/feeds\/[^/]+\/secret$/, () => 'Made another secret for a feed'],

@@ -9,6 +9,7 @@ import { shownHit, type ShownHit } from '@yucca/kit';
 import { api } from '@/ui/api';
 import { ConfirmByName } from '@/ui/confirm-by-name';
 import { bytes, count, counted, moment } from '@/ui/format';
+import { FeedsHealth } from './feeds-health';
 import { Health } from './health';
 import type { OverviewEntry } from './overview';
 
@@ -79,6 +80,7 @@ export function CollectionStrip({ collection, card, text }: OverviewEntry & { te
         </div>
       )}
       {collection.searched && <Health collection={name} />}
+      {collection.feeds > 0 && <FeedsHealth collection={name} />}
     </li>
   );
 }
