@@ -1,16 +1,21 @@
 // Everything, from a fresh clone: packages, browser, build, checks, unit tests, tests of the real interface.
 import { spawnSync } from 'node:child_process';
-import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, readdirSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { ensureBuild, ensurePackages, inspections, root, run, say, unitProjects } from './steps.mjs';
 
 ensurePackages();
+
+/** Debian keeps each version of PostgreSQL in a folder of its own. */
+const versions = '/usr/lib/postgresql';
+const newest = existsSync(versions) ? (readdirSync(versions).sort().at(-1) ?? '') : '';
 
 /** What tests use besides packages of npm: by the file that shows it is there, the Debian package that brings it. */
 const programs = [
   { file: process.env.CHROME_PATH ?? '/usr/bin/chromium', from: 'chromium' },
   { file: process.env.CHROMEDRIVER_PATH ?? '/usr/bin/chromedriver', from: 'chromium-driver' },
   { file: process.env.NGINX_PATH ?? '/usr/sbin/nginx', from: 'nginx-light' },
+  { file: path.join(process.env.POSTGRES_BIN ?? path.join(versions, newest, 'bin'), 'postgres'), from: 'postgresql' },
 ];
 const missing = programs.filter(({ file }) => !existsSync(file)).map(({ from }) => from);
 if (missing.length > 0) {
@@ -18,7 +23,7 @@ if (missing.length > 0) {
   const hasApt = spawnSync('apt-get', ['--version'], { stdio: 'ignore' }).status === 0;
   if (!isRoot || !hasApt) {
     console.error(
-      `The tests of the interface need ${missing.join(', ')}. Install those packages, or set CHROME_PATH, CHROMEDRIVER_PATH and NGINX_PATH.`,
+      `The tests of the interface need ${missing.join(', ')}. Install those packages, or set CHROME_PATH, CHROMEDRIVER_PATH, NGINX_PATH and POSTGRES_BIN.`,
     );
     process.exit(1);
   }

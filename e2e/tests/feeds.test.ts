@@ -15,7 +15,11 @@ import { setTheme, startBrowser, type Browser } from '../src/browser';
 import { Person } from '../src/person';
 import { loadPlants, Server, somePlants } from '../src/server';
 
-jest.setTimeout(240_000);
+/** Changes of the back office, and how often the server is killed under them; more by YUCCA_TEST_CHANGES=20000. */
+const CHANGES = Number(process.env.YUCCA_TEST_CHANGES ?? 3_000);
+const KILL_EVERY_MS = CHANGES > 3_000 ? 10_000 : 2_500;
+const MOST_KILLS = CHANGES > 3_000 ? Infinity : 5;
+jest.setTimeout(240_000 * (CHANGES / 3_000));
 const away = mkdtempSync(path.join(tmpdir(), 'yucca-feeds-'));
 let server: Server;
 let browser: Browser;
@@ -130,7 +134,7 @@ const signed = (secret: string, body: string): Record<string, string> => {
 
 test('who has no signature gets in nowhere, and learns nothing', async () => {
   const order = { name: 'Shop', collection: 'plants', source: { kind: 'webhook' } };
-  const { feed, secret } = await server.api<FeedWithSecret>('POST', '/feeds', order);
+  const { feed, secret = '' } = await server.api<FeedWithSecret>('POST', '/feeds', order);
   const body = JSON.stringify({
     specversion: '1.0',
     id: '1',
@@ -231,10 +235,10 @@ describe('the back office', () => {
     let kills = 0;
     const start = (): (() => Promise<void>) => startSending(own, { address: `${server.base}/api/v1/feeds/${feed}/events`, secret: own.setting('secret')! }); // prettier-ignore
     let stop = start();
-    const nextKill = (): number => Date.now() + 2_500;
+    const nextKill = (): number => Date.now() + KILL_EVERY_MS;
     let killAt = nextKill();
-    while (made < 3_000 || own.waiting > 0) {
-      for (let n = 0; made < 3_000 && n < 25; n++, made++) {
+    while (made < CHANGES || own.waiting > 0) {
+      for (let n = 0; made < CHANGES && n < 25; n++, made++) {
         const id = plants[Math.floor(chance() * plants.length)]!;
         const isThere = own.plant(id) !== null;
         if (isThere && chance() < 0.1) own.change(id, null);
@@ -243,7 +247,7 @@ describe('the back office', () => {
         else own.change(id, { name: `New plant ${made}`, price: 1, stock: 1 });
       }
       await new Promise((resolve) => setTimeout(resolve, 40));
-      if (Date.now() < killAt || kills === 5) continue;
+      if (Date.now() < killAt || kills === MOST_KILLS) continue;
       kills++;
       await stop();
       await server.stop('SIGKILL');
