@@ -3,6 +3,7 @@ import { shared } from '../../jest.shared.mjs';
 export default {
   ...shared,
   displayName: 'studio',
+  globalSetup: '<rootDir>/tests/bundle-workers.ts',
   moduleNameMapper: {
     // Jest does not load ES modules from packages; the same parser in its CommonJS form.
     '^csv-parse/browser/esm/sync$': 'csv-parse/sync',

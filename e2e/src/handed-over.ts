@@ -1,5 +1,5 @@
 import { execFile } from 'node:child_process';
-import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { createServer, type Server as HttpServer } from 'node:http';
 import path from 'node:path';
 import { promisify } from 'node:util';
@@ -51,30 +51,76 @@ export const run = (
   return promisify(execFile)(command, [...args], { cwd, env: { ...Object.fromEntries(around), ...own } });
 };
 
-/** What npm says when no registry is in reach. */
-const OUT_OF_REACH = /ENOTFOUND|EAI_AGAIN|ECONN|ETIMEDOUT|ENETUNREACH|ENOTCACHED|network/;
-
-/** Installs a project from its own package.json; projects with the same packages share what the first one installed. */
-export async function install({ folder }: HandedOver, like?: HandedOver): Promise<void> {
-  if (like) return symlinkSync(path.join(like.folder, 'node_modules'), path.join(folder, 'node_modules'));
+/** Installs a project from its own package.json as its README says, or, when no registry is in reach, from here. */
+export async function install(project: HandedOver): Promise<void> {
   try {
-    await run('npm', ['install', '--prefer-offline', '--no-audit', '--no-fund', '--loglevel=error'], folder);
+    await run('npm', ['install', '--prefer-offline', '--no-audit', '--no-fund', '--loglevel=error'], project.folder);
   } catch (error) {
-    if (!OUT_OF_REACH.test((error as Error).message)) throw error;
-    await installFromHere(folder);
+    if (!/ENOTFOUND|EAI_AGAIN|ECONN|ETIMEDOUT|ENETUNREACH|ENOTCACHED|network/.test((error as Error).message))
+      throw error;
+    await installFromHere(project);
   }
 }
 
-/** Without a registry, the packages of this repository stand for what npm would fetch: their versions are the same. */
-async function installFromHere(folder: string): Promise<void> {
-  const here = path.join(__dirname, '../../node_modules');
+const HERE = path.join(__dirname, '../../node_modules');
+
+interface Manifest {
+  version: string;
+  bin?: string | Record<string, string>;
+  dependencies?: Record<string, string>;
+  devDependencies?: Record<string, string>;
+  optionalDependencies?: Record<string, string>;
+  peerDependencies?: Record<string, string>;
+}
+const manifestIn = (folder: string): Manifest =>
+  JSON.parse(readFileSync(path.join(folder, 'package.json'), 'utf8')) as Manifest;
+
+/**
+ * Installs a project from the packages of this repository, without asking a registry: those its package.json names, in
+ * the versions it names, with all that they need, and nothing else. What is not named cannot be found.
+ */
+export async function installFromHere({ folder }: HandedOver): Promise<void> {
   const modules = path.join(folder, 'node_modules');
   rmSync(modules, { recursive: true, force: true });
+  mkdirSync(path.join(modules, '.bin'), { recursive: true });
+  const own = manifestIn(folder);
+  const visited = new Set<string>();
+  const taken = new Set<string>();
+  for (const [name, version] of Object.entries({ ...own.dependencies, ...own.devDependencies })) {
+    if (version.startsWith('file:')) continue;
+    const found = manifestIn(path.join(HERE, name)).version;
+    if (found !== version) throw new Error(`${name} is ${version} in the project and ${found} here`);
+    visit(path.join(HERE, name));
+  }
+  for (const name of taken) {
+    mkdirSync(path.dirname(path.join(modules, name)), { recursive: true });
+    // Compilers follow no link out of their project; a second name for the same bytes is no link to them.
+    const copy = 'cp -al "$0" "$1" 2>/dev/null || { rm -rf "$1"; cp -a "$0" "$1"; }';
+    await run('sh', ['-c', copy, path.join(HERE, name), path.join(modules, name)], folder);
+    const { bin = {} } = manifestIn(path.join(HERE, name));
+    const commands = typeof bin === 'string' ? { [path.basename(name)]: bin } : bin;
+    for (const [command, file] of Object.entries(commands))
+      symlinkSync(path.join('..', name, file), path.join(modules, '.bin', command));
+  }
   mkdirSync(path.join(modules, '@yucca/kit'), { recursive: true });
-  for (const name of readdirSync(here))
-    if (name !== '@yucca' && name !== '.package-lock.json')
-      symlinkSync(path.join(here, name), path.join(modules, name));
   await run('tar', ['-xzf', 'kit/yucca-kit.tgz', '-C', 'node_modules/@yucca/kit', '--strip-components=1'], folder);
+
+  /** Takes a package and, looked up as Node does, what it needs. */
+  function visit(at: string): void {
+    if (visited.has(at)) return;
+    visited.add(at);
+    const [first, second] = path.relative(HERE, at).split(path.sep);
+    taken.add(first!.startsWith('@') ? `${first}/${second}` : first!);
+    const { dependencies, optionalDependencies, peerDependencies } = manifestIn(at);
+    for (const name of Object.keys({ ...dependencies, ...optionalDependencies, ...peerDependencies })) {
+      for (let from = at; from.startsWith(HERE); from = path.dirname(from)) {
+        const found = path.join(from === HERE ? from : path.join(from, 'node_modules'), name);
+        if (!existsSync(found)) continue;
+        visit(found);
+        break;
+      }
+    }
+  }
 }
 
 const TYPES: Readonly<Record<string, string>> = {

@@ -7,7 +7,7 @@ import { setTheme, startBrowser, type Browser } from '../src/browser';
 import { byText, fileIn, Person, WAIT } from '../src/person';
 import { Server } from '../src/server';
 
-jest.setTimeout(120_000);
+jest.setTimeout(300_000);
 let server: Server;
 let browser: Browser;
 const folder = mkdtempSync(path.join(tmpdir(), 'yucca-files-'));

@@ -1,5 +1,5 @@
 /** The key of every row of a file, not of its beginning. */
-jest.setTimeout(120_000);
+jest.setTimeout(300_000);
 import { checkKeys } from '../src/features/load/check-key';
 import { inspectFile, type Inspection } from '../src/inspect/inspect-file';
 import { keyNote } from '../src/features/load/load-notes';

@@ -92,7 +92,7 @@ test('a position made of two fields can be searched around, and goes with its ru
 
 test('hundreds of rules hold up neither their own records nor writes elsewhere', async () => {
   const names = Array.from({ length: 400 }, (_, i) => `field ${i}`);
-  const rows = Array.from({ length: 500 }, (_, id) => ({ id: `p${id}`, ...Object.fromEntries(names.map((name) => [name, `${id}`])) })); // prettier-ignore
+  const rows = Array.from({ length: 250 }, (_, id) => ({ id: `p${id}`, ...Object.fromEntries(names.map((name) => [name, `${id}`])) })); // prettier-ignore
   await house.load('plants', lines(rows), 'application/x-ndjson');
   await house.yucca.collections.create({ name: 'others' });
   house.yucca.fieldRules.set('plants', names.map((field) => ({ field, as: 'number' }))); // prettier-ignore
@@ -104,7 +104,7 @@ test('hundreds of rules hold up neither their own records nor writes elsewhere',
     await house.yucca.records.put('others', 'a', { id: 'a', n: waits.length }, 'replace');
     waits.push(performance.now() - start);
   }
-  expect(await repair).toMatchObject({ state: 'done', changed: 500 });
+  expect(await repair).toMatchObject({ state: 'done', changed: 250 });
   expect(waits.length).toBeGreaterThan(5);
   // It was 17 seconds; a busy machine may make it more than the 25 ms of a batch.
   expect(Math.max(...waits)).toBeLessThan(3_000);
