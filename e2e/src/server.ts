@@ -1,3 +1,4 @@
+import type { Task } from '@yucca/contract';
 import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
@@ -52,7 +53,8 @@ export class Server {
       },
     });
     this.#child.stdout!.on('data', (chunk: Buffer) => (this.printed += chunk.toString()));
-    for (let tries = 0; tries < 200; tries++) {
+    // A second or two; a machine that is busy with other work has needed forty.
+    for (let tries = 0; tries < 1_200 && this.#child.exitCode === null; tries++) {
       if (
         await fetch(`${this.base}/api/v1/health`).then(
           ({ ok }) => ok,
@@ -62,7 +64,7 @@ export class Server {
         return this;
       await new Promise((resolve) => setTimeout(resolve, 100));
     }
-    throw new Error('the studio did not start; is it built?');
+    throw new Error(`the studio did not start (exit code ${this.#child.exitCode}); is it built?\n${this.printed}`);
   }
 
   /** The process, for looking at it from outside. */
@@ -122,6 +124,14 @@ export class Server {
     const monitor = /^<\/api\/v1([^>]+)>; rel="monitor"$/.exec(response.headers.get('link') ?? '');
     if (monitor) await this.#over(monitor[1]!);
     return answer;
+  }
+
+  /** What came of a task that a request begins, at its end. Throws when it did not come to its end. */
+  async result<T>(route: string, body?: unknown, headers?: Record<string, string>): Promise<T> {
+    const path = `${route}${route.includes('?') ? '&' : '?'}wait=true`;
+    const { task } = await this.json<{ task: Task }>('POST', path, body, headers);
+    if (task.state !== 'done') throw new Error(JSON.stringify(task));
+    return task.result as T;
   }
 
   /** Waits for a task that an answer names. */

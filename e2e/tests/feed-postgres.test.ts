@@ -45,7 +45,7 @@ async function settled(id: string): Promise<Feed> {
   }
 }
 const run = (id: string, query = ''): Promise<FeedRun> => server.json('POST', `/feeds/${id}/run?wait=true${query}`);
-const compare = (id: string): Promise<FeedComparison> => server.json('POST', `/feeds/${id}/compare`);
+const compare = (id: string): Promise<FeedComparison> => server.result(`/feeds/${id}/compare`);
 const plantsOf = async (collection: string): Promise<string[]> => {
   const { items } = await server.json<Page<Record<string, unknown>>>('GET', `/collections/${collection}/records?size=100`); // prettier-ignore
   return items.map(({ id, name, price }) => `${String(id)} ${String(name)} ${String(price)}`).sort();
@@ -110,7 +110,7 @@ test('what has drifted is found by hashes that the server makes, whoever changed
     { key: 'd4', fields: ['name'] },
   ]);
   expect([found.samples.missing.sort(), found.samples.extra.sort()]).toEqual([['d3', 'd9999'], ['d5', 'x1']]); // prettier-ignore
-  const repaired = await server.json('POST', `/feeds/${id}/repair?what=missing,different,extra`);
+  const repaired = await server.result(`/feeds/${id}/repair?what=missing,different,extra`);
   expect(repaired).toMatchObject({ written: 4, deleted: 2, left: 0, asks: null });
   expect(await compare(id)).toMatchObject({ same: 3_000, missing: 0, different: 0, extra: 0 });
   await run(id);

@@ -262,10 +262,10 @@ describe('the back office', () => {
     // What was lost on the way is found by comparing, and nothing else is.
     const lines = own.lines().join('\n');
     const type = { 'Content-Type': 'application/x-ndjson' };
-    const compare = (): Promise<FeedComparison> => server.json('POST', `/feeds/${feed}/compare`, lines, type);
+    const compare = (): Promise<FeedComparison> => server.result(`/feeds/${feed}/compare`, lines, type);
     const found = await compare();
     expect(found.missing + found.different + found.extra).toBeGreaterThan(0);
-    const repaired = await server.json<FeedRepair>('POST', `/feeds/${feed}/repair?what=missing,different,extra`, lines, type); // prettier-ignore
+    const repaired = await server.result<FeedRepair>(`/feeds/${feed}/repair?what=missing,different,extra`, lines, type); // prettier-ignore
     expect(repaired).toMatchObject({ unreadable: 0, asks: null, left: 0 });
     expect(repaired.written + repaired.deleted).toBe(found.missing + found.different + found.extra);
     expect(await compare()).toMatchObject({ missing: 0, different: 0, extra: 0 });

@@ -7,7 +7,7 @@ import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { gzipSync } from 'node:zlib';
-import { House, lines } from './house';
+import { House, lines, resultOf } from './house';
 
 let house: House;
 let server: Server;
@@ -239,6 +239,25 @@ describe('an address', () => {
     expect((await settled(feed.id)).run).toMatchObject({ state: 'done', read: 10 });
   });
 
+  test('a source that hangs is let go of: its feed is changed, compared and ended meanwhile', async () => {
+    let asked = 0;
+    answer = () => void asked++;
+    const hangs = async (times: number): Promise<void> => {
+      while (asked < times) await new Promise((resolve) => setTimeout(resolve, 20));
+    };
+    const hanging = pollOf({ timeoutS: 600 });
+    const { feed } = house.yucca.feeds.create({ name: 'Slow', collection: 'plants', source: hanging });
+    await hangs(1);
+    await house.yucca.feeds.change(feed.id, { source: { ...hanging, url: `http://${base}/other.json` } });
+    await hangs(2);
+    const { task, ended } = await house.yucca.feeds.compare(feed.id, null);
+    await hangs(3);
+    house.yucca.tasks.cancel(task.id);
+    expect(await ended).toMatchObject({ state: 'cancelled', errors: [] });
+    await house.yucca.feeds.remove(feed.id);
+    expect(house.yucca.feeds.list(1, 10, null).total).toBe(0);
+  });
+
   test('another schedule reads nothing anew; another address does', async () => {
     answer = (request, response) => {
       if (request.headers['if-none-match']) return void response.writeHead(304).end();
@@ -329,9 +348,15 @@ describe('an address', () => {
     const feed = await connected(pollOf());
     await house.yucca.records.put('plants', 'p0', { id: 'p0', name: 'Changed' }, 'replace');
     await house.load('plants', lines([{ id: 'extra' }]), 'application/x-ndjson');
-    expect(await house.yucca.feeds.compare(feed.id, null)).toMatchObject({ records: 10, same: 9, different: 1, extra: 1, missing: 0 }); // prettier-ignore
-    await house.yucca.feeds.repair(feed.id, null, { what: ['different'], asOf: Date.now(), confirmed: false });
-    expect(await house.yucca.feeds.compare(feed.id, null)).toMatchObject({ same: 10, different: 0, extra: 1 });
+    expect(await resultOf(house.yucca.feeds.compare(feed.id, null))).toMatchObject({ records: 10, same: 9, different: 1, extra: 1, missing: 0 }); // prettier-ignore
+    await resultOf(
+      house.yucca.feeds.repair(feed.id, null, { what: ['different'], asOf: Date.now(), confirmed: false }),
+    );
+    expect(await resultOf(house.yucca.feeds.compare(feed.id, null))).toMatchObject({
+      same: 10,
+      different: 0,
+      extra: 1,
+    });
   });
 });
 

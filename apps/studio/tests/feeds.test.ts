@@ -1,13 +1,13 @@
 /** @jest-environment node */
 /** Feeds: signed, once each, the newest wins whatever the order, and what cannot be applied says why. */
-import type { Feed, FeedAction, RecordJson, RepairKind } from '@yucca/contract';
+import type { Feed, FeedAction, FeedComparison, FeedRepair, RecordJson, RepairKind, Task } from '@yucca/contract';
 import fc from 'fast-check';
 import { FeedChanges, EARLY_MS, type FeedTarget } from '../src/server/feeds/apply-changes';
 import { readEvents, type FeedChange } from '../src/server/feeds/read-events';
 import { newFeedSecret, signed, verifiedMessage } from '../src/server/feeds/signature';
 import { applyMergePatch } from '../src/server/records/merge-patch';
 import { RecordStore } from '../src/server/records/record-store';
-import { House, lines } from './house';
+import { House, lines, resultOf } from './house';
 
 let house: House;
 let feed: Feed;
@@ -292,16 +292,16 @@ describe('what was lost on the way', () => {
     })();
   };
   const repair = (
-    source: AsyncIterable<Uint8Array>,
+    source: AsyncIterable<Uint8Array> | null,
     what: RepairKind[],
     more: { asOf?: number; confirmed?: boolean } = {},
-  ) => house.yucca.feeds.repair(feed.id, source, { what, asOf: Date.now() + 1, confirmed: false, ...more });
+  ) => resultOf(house.yucca.feeds.repair(feed.id, source, { what, asOf: Date.now() + 1, confirmed: false, ...more }));
   const records = (many: number): RecordJson[] => Array.from({ length: many }, (_, i) => ({ id: `p${i}`, name: `Fern ${i}`, süß: i })); // prettier-ignore
 
   test('is found by comparing, with its keys and fields, and changes nothing', async () => {
     await house.load('plants', lines(records(5)), 'application/x-ndjson');
     const [, second, ...rest] = records(6);
-    const told = await house.yucca.feeds.compare(feed.id, text({ ...second, name: 'Moss', more: 1 }, ...rest, '', 'half {', { name: 'no key' }, { id: { a: 1 } })); // prettier-ignore
+    const told = await resultOf<FeedComparison>(house.yucca.feeds.compare(feed.id, text({ ...second, name: 'Moss', more: 1 }, ...rest, '', 'half {', { name: 'no key' }, { id: { a: 1 } }))); // prettier-ignore
     expect(told).toMatchObject({ records: 5, same: 3, missing: 1, different: 1, extra: 1, unreadable: 3 });
     expect(told.samples).toMatchObject({
       missing: ['p5'],
@@ -311,6 +311,45 @@ describe('what was lost on the way', () => {
     });
     expect(await all()).toHaveLength(5);
     await expect(house.yucca.feeds.compare(feed.id, text('x'.repeat(1_700_000)))).rejects.toThrow('longer than');
+    const [failed] = house.yucca.tasks.list('plants', 1);
+    expect(failed).toMatchObject({ kind: 'feed-compare', state: 'failed', errors: [{ detail: expect.stringContaining('longer than') as string }] }); // prettier-ignore
+  });
+
+  test('without its records it is compared with what its events told last', async () => {
+    for (const record of records(5)) await send(event('upserted', String(record.id), record));
+    await send(event('deleted', 'p4'));
+    await house.yucca.records.put('plants', 'p0', { name: 'Changed here' }, 'replace');
+    await house.yucca.records.remove('plants', ['p1']);
+    await house.load('plants', lines([{ id: 'p4', name: 'Back' }, { id: 'other' }]), 'application/x-ndjson');
+    expect(await resultOf(house.yucca.feeds.compare(feed.id, null))).toEqual({
+      ...{ records: 4, same: 2, missing: 1, different: 1, extra: 1, unreadable: 0 },
+      samples: { missing: ['p1'], different: [{ key: 'p0', fields: [] }], extra: ['p4'], unreadable: [] },
+    });
+    await expect(repair(null, ['missing'])).rejects.toThrow('send all of its records');
+  });
+
+  test('is broken off when that is asked: what is written stays and is found, nothing is deleted', async () => {
+    await house.load('plants', lines(records(3)), 'application/x-ndjson');
+    let goOn = (): void => {};
+    const waits = new Promise<void>((resolve) => (goOn = resolve));
+    const slow = (async function* () {
+      yield Buffer.from(lines(records(700).slice(1)));
+      await waits;
+      yield Buffer.from(lines(records(900).slice(700)));
+    })();
+    const begun = house.yucca.feeds.repair(feed.id, slow, { what: ['missing', 'extra'], asOf: Date.now() + 1, confirmed: true }); // prettier-ignore
+    const running = (): Task => house.yucca.tasks.list('plants', 1)[0]!;
+    while (running().done < 600) await new Promise((resolve) => setTimeout(resolve, 10));
+    expect(running()).toMatchObject({ kind: 'feed-repair', state: 'running' });
+    house.yucca.tasks.cancel(running().id);
+    goOn();
+    const end = await (await begun).ended;
+    expect(end).toMatchObject({ state: 'cancelled', errors: [], result: { deleted: 0 } });
+    const { written } = end.result as FeedRepair;
+    expect(written).toBeGreaterThan(500);
+    expect(written).toBeLessThan(897);
+    expect((await house.search('plants', { q: '', size: 0 })).total).toBe(3 + written);
+    expect(await house.ids('plants', 'p0')).toEqual(['p0']);
   });
 
   test('is repaired as far as it is asked for; what is newer, and what many would lose, stays', async () => {

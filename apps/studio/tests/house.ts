@@ -70,3 +70,10 @@ export class House {
 }
 
 export const lines = (records: unknown[]): string => records.map((record) => `${JSON.stringify(record)}\n`).join('');
+
+/** What became of a comparison or a repair; throws when it did not come to its end. */
+export async function resultOf<T = object>(begun: Promise<{ ended: Promise<Task> }>): Promise<T> {
+  const { state, errors, result } = await (await begun).ended;
+  if (state !== 'done') throw new Error(errors[0]?.detail ?? state);
+  return result as T;
+}

@@ -3,7 +3,7 @@ import { createReadStream } from 'node:fs';
 import { createServer, type IncomingMessage, type Server } from 'node:http';
 import path from 'node:path';
 import { createInterface } from 'node:readline';
-import type { Feed, FeedComparison, FeedRepair, FeedWithSecret, Page } from '@yucca/contract';
+import type { Feed, FeedComparison, FeedRepair, FeedWithSecret, Page, Task } from '@yucca/contract';
 import { comparedPage, linePage, listPage, missingPage, plantPage, STYLE } from './pages.ts';
 import { startSending } from './sender.ts';
 import { Store } from './store.ts';
@@ -93,16 +93,13 @@ async function connect(store: Store, yucca: Yucca): Promise<void> {
 }
 
 /** Has Yucca compare all plants with its records, or make them the same. */
-function compared<T>(store: Store, yucca: Yucca, what: 'compare' | 'repair'): Promise<T> {
+async function compared<T>(store: Store, yucca: Yucca, what: 'compare' | 'repair'): Promise<T> {
   const asOf = encodeURIComponent(new Date().toISOString());
-  const query = what === 'repair' ? `?what=missing,different,extra&asOf=${asOf}` : '';
-  return call<T>(
-    yucca,
-    'POST',
-    `/feeds/${store.setting('feed')}/${what}${query}`,
-    store.lines().join('\n'),
-    'x-ndjson',
-  );
+  const query = what === 'repair' ? `&what=missing,different,extra&asOf=${asOf}` : '';
+  const path = `/feeds/${store.setting('feed')}/${what}?wait=true${query}`;
+  const { task } = await call<{ task: Task }>(yucca, 'POST', path, store.lines().join('\n'), 'x-ndjson');
+  if (task.state !== 'done') throw new Error(task.errors[0]?.detail ?? task.state);
+  return task.result as T;
 }
 
 interface Answer {

@@ -1,4 +1,5 @@
-import { count, listOf, moment, object, oneOf, orNull, saying, text, yesOrNo, type Of } from './schema-of.ts';
+import type { FeedComparison, FeedRepair } from './feeds.ts';
+import { as, count, listOf, moment, object, oneOf, orNull, ref, saying, text, yesOrNo, type Of } from './schema-of.ts';
 
 const taskErrorSchema = object(
   {
@@ -26,7 +27,7 @@ export type TaskState = Of<typeof taskStateSchema>;
 export const taskSchema = object(
   {
     id: text,
-    kind: oneOf('load', 'repair', 'index', 'backup', 'check'),
+    kind: oneOf('load', 'repair', 'index', 'backup', 'check', 'feed-compare', 'feed-repair'),
     /** Empty for what concerns all of them. */
     collection: text,
     state: taskStateSchema,
@@ -47,12 +48,17 @@ export const taskSchema = object(
     step: text,
     /** backup: the name of the folder. */
     backup: saying('backup: the name of its folder.', text),
+    result: saying(
+      'feed-compare, feed-repair: what was found, or done.',
+      as<FeedComparison | FeedRepair>({ anyOf: [ref('FeedComparison'), ref('FeedRepair')] }),
+    ),
     startedAt: moment,
     endedAt: orNull(moment),
   },
   'changed',
   'failedKept',
   'backup',
+  'result',
 );
 
 export type Task = Of<typeof taskSchema>;

@@ -213,6 +213,7 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
       .catch((error: Error) => log.error({ error: error.message }, 'the database could not be checked'));
   const feeds = new Feeds({
     db,
+    tasks,
     collections,
     indexManager,
     writer,

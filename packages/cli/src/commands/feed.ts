@@ -1,4 +1,4 @@
-import type { Feed, FeedComparison, FeedRepair, FeedRun, Page } from '@yucca/contract';
+import type { Feed, FeedComparison, FeedRepair, FeedRun, Page, Task } from '@yucca/contract';
 import { createReadStream } from 'node:fs';
 import { stat } from 'node:fs/promises';
 import { Readable } from 'node:stream';
@@ -53,8 +53,14 @@ export async function runFeed(
   return run.state === 'done' && run.failed === 0 ? 0 : 3;
 }
 
-/** A request with the records of a file, or with nothing. */
-async function sending(access: Access, path: string, file: string | undefined): Promise<Response> {
+/** What became of a task for which the records of a file are sent, or nothing. */
+async function sending<T>(access: Access, path: string, file: string | undefined): Promise<T> {
+  const { task } = (await (await sent(access, path, file)).json()) as { task: Task };
+  if (task.state !== 'done') throw new Refused(task.errors[0]?.detail ?? `It was ${task.state}.`);
+  return task.result as T;
+}
+
+async function sent(access: Access, path: string, file: string | undefined): Promise<Response> {
   if (file === undefined) return request(access, path, { method: 'POST' });
   if (file !== '-') await stat(file).catch(() => { throw new Refused(`There is no file ${file}.`); }); // prettier-ignore
   const source: Readable = file === '-' ? process.stdin : createReadStream(file);
@@ -65,12 +71,14 @@ async function sending(access: Access, path: string, file: string | undefined): 
 /** Compares a collection with its source. Returns 3 when they differ. */
 export async function compareFeed(access: Access, name: string, file: string | undefined): Promise<number> {
   const { id } = await find(access, name);
-  const told = (await (await sending(access, `/feeds/${id}/compare`, file)).json()) as FeedComparison;
+  const told = await sending<FeedComparison>(access, `/feeds/${id}/compare?wait=true`, file);
   const { samples } = told;
   print(`${told.records} records: ${told.same} the same, ${told.missing} missing, ${told.different} different, ${told.extra} not in the source`); // prettier-ignore
   if (samples.missing.length > 0) print(`missing: ${samples.missing.join(', ')}`);
   if (samples.different.length > 0)
-    print(`different: ${samples.different.map(({ key, fields }) => `${key} (${fields.join(', ')})`).join(', ')}`);
+    print(
+      `different: ${samples.different.map(({ key, fields }) => (fields.length === 0 ? key : `${key} (${fields.join(', ')})`)).join(', ')}`,
+    );
   if (samples.extra.length > 0) print(`not in the source: ${samples.extra.join(', ')}`);
   return told.missing + told.different + told.extra + told.unreadable === 0 ? 0 : 3;
 }
@@ -82,10 +90,9 @@ export async function repairFeed(
   file: string | undefined,
   { what, confirm }: { what: string; confirm?: boolean },
 ): Promise<number> {
-  // prettier-ignore
   const { id } = await find(access, name);
-  const query = new URLSearchParams({ what, ...(confirm && { confirm: 'true' }) });
-  const told = (await (await sending(access, `/feeds/${id}/repair?${query.toString()}`, file)).json()) as FeedRepair;
+  const query = new URLSearchParams({ what, wait: 'true', ...(confirm && { confirm: 'true' }) });
+  const told = await sending<FeedRepair>(access, `/feeds/${id}/repair?${query.toString()}`, file);
   print(`${told.written} written, ${told.deleted} deleted, ${told.left} left alone: they are newer`);
   if (told.asks !== null) print(`${told.asks} would be deleted: say --confirm`);
   return told.asks === null ? 0 : 3;

@@ -1,8 +1,9 @@
-import type { FeedComparison, FeedDrift, FeedRepair, RepairKind } from '@yucca/contract';
-import { useRef, useState } from 'react';
+import type { FeedComparison, FeedDrift, FeedRepair, RepairKind, Task } from '@yucca/contract';
+import { useEffect, useRef, useState } from 'react';
 import { api } from '@/ui/api';
 import { Button } from '@/ui/button';
-import { count, counted } from '@/ui/format';
+import { count, counted, roughly } from '@/ui/format';
+import { untilOver } from '@/ui/watch-task';
 import { driftWords, repairWords } from './feed-words';
 
 const TYPE = 'application/x-ndjson';
@@ -25,6 +26,7 @@ export function Compare({
   const [chosen, setChosen] = useState<{ file: File | null; readAt: string } | null>(null);
   const [told, setTold] = useState<FeedComparison | null>(null);
   const [busy, setBusy] = useState<string | null>(null);
+  const [task, setTask] = useState<Task | null>(null);
   const [said, setSaid] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
   const [deletes, setDeletes] = useState<number | null>(null);
@@ -38,16 +40,32 @@ export function Compare({
       setProblem((error as Error).message);
     } finally {
       setBusy(null);
+      setTask(null);
     }
   };
-  const send = <T,>(to: string, file: File | null): Promise<T> => api<T>(`${path}/${to}`, { method: 'POST', ...(file && { body: file, headers: { 'Content-Type': TYPE } }) }); // prettier-ignore
+  const gone = useRef<AbortController | null>(null);
+  useEffect(() => {
+    const leaving = (gone.current = new AbortController());
+    return () => leaving.abort();
+  }, []);
+  /** What became of work for which a file is sent, or nothing. */
+  const send = async <T,>(to: string, file: File | null): Promise<T> => {
+    const { task } = await api<{ task: Task }>(`${path}/${to}`, { method: 'POST', ...(file && { body: file, headers: { 'Content-Type': TYPE } }) }); // prettier-ignore
+    const end = await untilOver(task.id, setTask, gone.current!.signal);
+    if (end.state === 'cancelled') throw new Error(end.result === undefined ? 'Cancelled.' : `Cancelled. ${repairWords(end.result as FeedRepair)}`); // prettier-ignore
+    if (end.state !== 'done') throw new Error(end.errors[0]?.detail ?? 'It came to no end.');
+    return end.result as T;
+  };
   const compare = (file: File | null): Promise<void> =>
-    doing(file === null ? 'Comparing with the source …' : `Comparing with ${file.name} …`, async () => {
-      setSaid('');
-      setDeletes(null);
-      setChosen({ file, readAt: new Date(file?.lastModified ?? Date.now()).toISOString() });
-      setTold(await send<FeedComparison>('compare', file));
-    });
+    doing(
+      file === null ? `Comparing with ${asks ? 'the source' : 'its events'} …` : `Comparing with ${file.name} …`,
+      async () => {
+        setSaid('');
+        setDeletes(null);
+        setChosen({ file, readAt: new Date(file?.lastModified ?? Date.now()).toISOString() });
+        setTold(await send<FeedComparison>('compare', file));
+      },
+    );
   const repair = (what: RepairKind[], confirm = false): Promise<void> =>
     doing('Repairing …', async () => {
       const { file, readAt } = chosen!;
@@ -58,6 +76,8 @@ export function Compare({
       setTold(await send<FeedComparison>('compare', file));
       onRepaired();
     });
+  /** Events were applied once already: what they wrote comes from the source's own records. */
+  const repairs = asks || (chosen !== null && chosen.file !== null);
   return (
     <section aria-label="Compare with the source" className="border-t border-line px-4 py-3">
       <div className="flex flex-wrap items-center gap-3">
@@ -79,17 +99,34 @@ export function Compare({
             event.target.value = '';
           }}
         />
-        <Button
-          className="ml-auto"
-          disabled={busy !== null}
-          onClick={() => (asks ? void compare(null) : input.current?.click())}
-        >
-          {asks ? 'Compare now' : 'Choose a file …'}
-        </Button>
+        <span className="ml-auto flex gap-3">
+          {!asks && (
+            <Button disabled={busy !== null} onClick={() => input.current?.click()}>
+              Choose a file …
+            </Button>
+          )}
+          <Button disabled={busy !== null} onClick={() => void compare(null)}>
+            {asks ? 'Compare now' : 'Compare with its events'}
+          </Button>
+        </span>
       </div>
       {drift !== null && <p className="mt-1 text-soft">{driftWords(drift)}</p>}
-      <p role="status" className="mt-1 text-soft">
-        {busy ?? said}
+      <p className="mt-1 flex min-h-6 items-center gap-3 text-soft">
+        <span role="status">{busy ?? said}</span>
+        {task && (
+          <>
+            <span className="figures text-xs">
+              {count(task.done)} of about {roughly(task.total)}
+            </span>
+            <button
+              type="button"
+              className="link"
+              onClick={() => void api(`/tasks/${task.id}`, { method: 'DELETE' }).catch(() => {})}
+            >
+              Cancel
+            </button>
+          </>
+        )}
       </p>
       {problem && (
         <p role="alert" className="mt-1 text-madder">
@@ -104,7 +141,9 @@ export function Compare({
             <Line
               name="Different"
               value={told.different}
-              samples={told.samples.different.map(({ key, fields }) => `${key} (${fields.join(', ')})`).join(', ')}
+              samples={told.samples.different
+                .map(({ key, fields }) => (fields.length === 0 ? key : `${key} (${fields.join(', ')})`))
+                .join(', ')}
             />
             <Line name="Not in the source" value={told.extra} samples={told.samples.extra.join(', ')} />
             {told.unreadable > 0 && (
@@ -115,13 +154,18 @@ export function Compare({
               />
             )}
           </dl>
+          {!repairs && told.missing + told.different + told.extra > 0 && (
+            <p className="mt-2 text-soft">
+              By what its events told last. To repair it, choose a file with all records of the source.
+            </p>
+          )}
           <p className="mt-2 flex flex-wrap gap-3">
-            {told.missing + told.different > 0 && (
+            {repairs && told.missing + told.different > 0 && (
               <Button disabled={busy !== null} onClick={() => void repair(['missing', 'different'])}>
                 Write the {counted(told.missing + told.different, 'record')} missing or different
               </Button>
             )}
-            {told.extra > 0 && (
+            {repairs && told.extra > 0 && (
               <Button disabled={busy !== null} kind="danger" onClick={() => void repair(['extra'], deletes !== null)}>
                 {deletes === null
                   ? `Delete the ${counted(told.extra, 'record')} not in the source`

@@ -51,11 +51,19 @@ export function StatusLine({ collection, total }: { collection: Collection | nul
   );
 }
 
+const DOING = {
+  load: 'loading',
+  repair: 'reading anew',
+  index: 'indexing',
+  'feed-compare': 'comparing with its source',
+  'feed-repair': 'repairing from its source',
+};
+
 /** What a task does, in a few words. */
 function workOf(task: Task): string {
   if (task.kind === 'backup') return `making a backup: ${task.done} %`;
   if (task.kind === 'check') return 'checking the database';
-  return `${task.kind === 'repair' ? 'reading anew' : 'loading'} ${task.collection}: ${count(task.done)} of about ${roughly(task.total)}`;
+  return `${DOING[task.kind]} ${task.collection}: ${count(task.done)} of about ${roughly(task.total)}`;
 }
 
 /** What keeps something from being stored or found just now. */

@@ -39,7 +39,7 @@ const CHANGES: readonly [method: string, path: RegExp, words: (entry: AuditEntry
   [
     'POST',
     /^\/feeds\/[^/]+\/repair$/,
-    ({ detail }) => `Repaired a feed: ${detail?.written ?? 0} written, ${detail?.deleted ?? 0} deleted`,
+    ({ detail }) => `Repaired a collection from its feed: what is ${detail?.what ?? 'missing, different'}`,
   ],
   ['POST', /^\/feeds\/[^/]+\/run$/, ({ detail }) => `Ran a feed (run ${detail?.run ?? ''})`],
   ['POST', /^\/feeds\/[^/]+\/triggers$/, () => 'Made the change log of a feed in its source'],

@@ -1,7 +1,7 @@
 import type { Collection, FieldRule, FieldRules, Task } from '@yucca/contract';
 import { ProblemError } from '@yucca/kit';
 import { api } from '@/ui/api';
-import { watchTask } from './watch-task';
+import { watchTask } from '@/ui/watch-task';
 
 export interface LoadOrder {
   file: File;

@@ -10,7 +10,7 @@ import { bytes } from '@/ui/format';
 import { nameFor } from '@/inspect/inspect-file';
 import { FailedLines, TaskErrors } from './load-ended';
 import { LoadProgress } from './load-progress';
-import { watchTask } from './watch-task';
+import { watchTask } from '@/ui/watch-task';
 
 interface Listed {
   allowed: boolean;

@@ -10,23 +10,39 @@ import type { PrintedSource } from './sources/postgres';
 
 /**
  * What somebody else has done to the records of a feed since it wrote them: the last state that its events told is
- * compared with what is here, by the numbers of versions and without reading a record.
+ * compared with what is here, by the numbers of versions and without reading a record. So no fields are named.
  */
-export function localDrift(db: Db, { feedId, collectionId }: FeedTarget, now = Date.now()): FeedDrift {
-  const counts = db.$client
-    .prepare(
-      `select
-         coalesce(sum(k.version > 0 and r.key is null), 0) as missing,
-         coalesce(sum(k.version > 0 and r.version_id <> k.version and not exists (
-           select 1 from feed_keys o where o.feed_id in (select id from feeds where collection_id = f.collection_id) and o.key = k.key and o.version = r.version_id
-         )), 0) as different,
-         coalesce(sum(k.version = 0 and r.key is not null), 0) as extra
-       from feed_keys k join feeds f on f.id = k.feed_id
-       left join records r on r.collection_id = ? and r.key = k.key
-       where k.feed_id = ?`,
-    )
-    .get(collectionId, feedId) as Omit<FeedDrift, 'at'>;
-  return { at: new Date(now).toISOString(), ...counts };
+export function localComparison(db: Db, { feedId, collectionId }: FeedTarget): FeedComparison {
+  const told = nothingCompared();
+  const written = db.$client.prepare('select count(*) from feed_keys where feed_id = ? and version > 0').pluck();
+  told.records = written.get(feedId) as number;
+  const others = db.$client.prepare(
+    `select k.key as key, case when k.version = 0 then 'extra' when r.key is null then 'missing' else 'different' end as what
+     from feed_keys k join feeds f on f.id = k.feed_id
+     left join records r on r.collection_id = ? and r.key = k.key
+     where k.feed_id = ? and case
+       when k.version = 0 then r.key is not null
+       when r.key is null then true
+       else r.version_id <> k.version and not exists (
+         select 1 from feed_keys o where o.feed_id in (select id from feeds where collection_id = f.collection_id) and o.key = k.key and o.version = r.version_id
+       ) end
+     order by k.key`,
+  );
+  const found = others.iterate(collectionId, feedId) as IterableIterator<{ key: string; what: 'missing' | 'different' | 'extra' }>; // prettier-ignore
+  for (const { key, what } of found) {
+    told[what]++;
+    if (told.samples[what].length >= SAMPLES) continue;
+    if (what === 'different') told.samples.different.push({ key, fields: [] });
+    else told.samples[what].push(key);
+  }
+  told.same = told.records - told.missing - told.different;
+  return told;
+}
+
+/** The same in numbers, and when it was looked. */
+export function localDrift(db: Db, target: FeedTarget, now = Date.now()): FeedDrift {
+  const { missing, different, extra } = localComparison(db, target);
+  return { at: new Date(now).toISOString(), missing, different, extra };
 }
 
 /**

@@ -11,6 +11,7 @@ import { isRemoteError, isThreadLost, type RemoteThread, type ThreadOnDemand } f
 import type { WriterMethods } from '../workers/writer-worker';
 import type { RunTarget } from './apply-run';
 import { sourceOf, targetOf, type FeedRow, type FeedRows, type RunRow } from './feed-rows';
+import { nextPiece } from './next-piece';
 import { runOf } from './run-of';
 import { nextAt, retryMs } from './schedule';
 import type { FieldUse } from './shape';
@@ -52,7 +53,7 @@ export class FeedRunner {
   readonly #parts: RunnerParts;
   readonly #timers = new Map<string, ReturnType<typeof setTimeout>>();
   readonly #watchers = new Map<string, FSWatcher>();
-  readonly #running = new Map<string, { stop: boolean; done: Promise<void>; again: boolean }>();
+  readonly #running = new Map<string, { stop: AbortController; done: Promise<void>; again: boolean }>();
   readonly #waiting: (() => void)[] = [];
   #closed = false;
 
@@ -92,14 +93,14 @@ export class FeedRunner {
   /** Stops a run that goes on; settles when it has stopped. */
   async stop(id: string): Promise<void> {
     const running = this.#running.get(id);
-    if (running) running.stop = true;
+    running?.stop.abort();
     await running?.done;
   }
 
   async close(): Promise<void> {
     this.#closed = true;
     for (const id of [...this.#timers.keys(), ...this.#watchers.keys()]) this.drop(id);
-    for (const one of this.#running.values()) one.stop = true;
+    for (const one of this.#running.values()) one.stop.abort();
     for (const go of this.#waiting.splice(0)) go();
   }
 
@@ -162,7 +163,7 @@ export class FeedRunner {
   /** Goes on with a run until its end; settles then, however it ended. */
   #begin(row: FeedRow, run: RunRow, order: RunOrder): Promise<void> {
     this.#disarm(row.id);
-    const state = { stop: false, again: false, done: Promise.resolve() };
+    const state = { stop: new AbortController(), again: false, done: Promise.resolve() };
     const before = this.#running.get(row.id)?.done;
     let startedAt = Date.now();
     state.done = (async () => {
@@ -170,7 +171,7 @@ export class FeedRunner {
       await this.#turn();
       startedAt = Date.now();
       try {
-        if (!state.stop) await this.#goOn(row, run, order, state);
+        if (!state.stop.signal.aborted) await this.#goOn(row, run, order, state.stop.signal);
       } catch (error) {
         // Nobody waits for a run by schedule: it is told here, and by the feed.
         if (!this.#closed) this.#parts.log.error({ feed: row.id, error: (error as Error).message }, 'a run of a feed ended in a mistake'); // prettier-ignore
@@ -194,7 +195,7 @@ export class FeedRunner {
     row: FeedRow,
     run: RunRow,
     { confirmed = false, whole = false }: RunOrder,
-    state: { stop: boolean },
+    stopped: AbortSignal,
   ): Promise<void> {
     const { rows, writer, thread, loadDir } = this.#parts;
     const answered = !confirmed ? null : run.asks === null ? 'fields' : 'deletes';
@@ -222,8 +223,10 @@ export class FeedRunner {
       await thread.call('open', [reading, rows.pulled(row), order]);
       let shownAt = Date.now();
       for (;;) {
-        const piece = await thread.call('next', [reading]);
-        if (state.stop) return await thread.call('close', [reading]);
+        // An address that hangs is let go of at once. A server whose log is read is not: its slot has to be free again.
+        const isLetGo = sourceOf(row).kind === 'poll';
+        const piece = await nextPiece(thread, reading, isLetGo ? stopped : new AbortController().signal);
+        if (stopped.aborted || piece === null) return await thread.call('close', [reading]);
         if ('end' in piece) {
           const { end } = piece;
           await writer.call('feedRunEnd', [target, { ...end, whole: end.whole && !end.unchanged }]);
@@ -238,7 +241,7 @@ export class FeedRunner {
         this.#parts.refresh(row.collectionId);
       }
     } catch (error) {
-      if (!state.stop && !this.#closed) await this.#failed(row, run, error as Error);
+      if (!stopped.aborted && !this.#closed) await this.#failed(row, run, error as Error);
     }
   }
 

@@ -1,10 +1,8 @@
 import type {
   Feed,
-  FeedComparison,
   FeedPatch,
   FeedPreview,
   FeedPreviewAnswer,
-  FeedRepair,
   FeedRun,
   FeedWithSecret,
   NewFeed,
@@ -22,6 +20,7 @@ import { Failure } from '../failure';
 import type { IndexManager } from '../index/index-manager';
 import type { KeySealer } from '../keys/key-sealer';
 import type { FeedMethods } from '../workers/feed-worker';
+import type { BegunTask, Tasks } from '../tasks/tasks';
 import type { RemoteThread, ThreadOnDemand } from '../workers/rpc';
 import type { ScanMethods } from '../workers/scan-worker';
 import type { WriterMethods } from '../workers/writer-worker';
@@ -36,11 +35,13 @@ import type { FieldUse } from './shape';
 import { SentEvents } from './sent-events';
 import { newFeedSecret } from './signature';
 import { isPulled } from './sources/source';
+import { SourceTasks } from './source-tasks';
 import { toldFeed } from './told-feed';
 
 interface Parts {
   db: Db;
   collections: Pick<Collections, 'row'>;
+  tasks: Pick<Tasks, 'begin' | 'update' | 'end' | 'get'>;
   indexManager: Pick<IndexManager, 'refresh'>;
   writer: Pick<RemoteThread<WriterMethods>, 'call'>;
   scan: () => Pick<RemoteThread<ScanMethods>, 'call'>;
@@ -64,6 +65,7 @@ export class Feeds {
   readonly #rows: FeedRows;
   readonly #runner: FeedRunner;
   readonly #reconciliation: Reconciliation;
+  readonly #sourceTasks: SourceTasks;
   /** What sources send by themselves. */
   readonly sent: SentEvents;
 
@@ -73,6 +75,7 @@ export class Feeds {
     const refresh = (id: number): void => this.#refresh(id);
     this.sent = new SentEvents({ ...parts, rows: this.#rows, refresh });
     this.#reconciliation = new Reconciliation({ ...parts, rows: this.#rows });
+    this.#sourceTasks = new SourceTasks({ ...parts, reconciliation: this.#reconciliation });
     this.#runner = new FeedRunner({ ...parts, rows: this.#rows, refresh });
   }
 
@@ -313,14 +316,17 @@ export class Feeds {
     return this.#reconciliation.checkDue(now);
   }
 
-  /** How the collection differs from its source: from records that were sent, or that it has now. Changes nothing. */
-  compare(id: string, body: AsyncIterable<Uint8Array> | null): Promise<FeedComparison> {
-    return this.#reconciliation.compare(this.#rows.get(id), body);
+  /**
+   * How the collection differs from its source, as a task: from records that were sent, or that it has now. Changes
+   * nothing. Settles when what was sent has been read; throws a Failure for what cannot be.
+   */
+  compare(id: string, body: AsyncIterable<Uint8Array> | null): Promise<BegunTask> {
+    return this.#sourceTasks.compare(this.#rows.get(id), body);
   }
 
-  /** Makes the collection what its source says, as far as it is asked for. See Repair. */
-  repair(id: string, body: AsyncIterable<Uint8Array> | null, order: RepairAsked): Promise<FeedRepair> {
-    return this.#reconciliation.repair(this.#rows.get(id), body, order);
+  /** Makes the collection what its source says, as far as it is asked for, as a task. See Repair. */
+  repair(id: string, body: AsyncIterable<Uint8Array> | null, order: RepairAsked): Promise<BegunTask> {
+    return this.#sourceTasks.repair(this.#rows.get(id), body, order);
   }
 
   /** One refresh after the other: events that come meanwhile are in the next. */

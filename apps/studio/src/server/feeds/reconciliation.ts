@@ -10,6 +10,7 @@ import type { WriterMethods } from '../workers/writer-worker';
 import type { FeedTarget } from './apply-changes';
 import { sourceOf, targetOf, type FeedRow, type FeedRows } from './feed-rows';
 import { linesOf } from './lines-of';
+import { nextPiece } from './next-piece';
 import { isPulled } from './sources/source';
 
 interface Parts {
@@ -27,6 +28,15 @@ export interface RepairAsked {
   asOf: number;
   confirmed: boolean;
 }
+
+/** Follows a comparison or a repair, and may break it off. */
+export interface Watch {
+  signal: AbortSignal;
+  /** So many more lines of the source were dealt with. */
+  onLines: (lines: number) => void;
+}
+
+const NOBODY: Watch = { signal: new AbortController().signal, onLines: () => {} };
 
 /** It is looked so often whether a feed is to be compared. */
 const LOOK_EVERY_MS = 30_000;
@@ -50,9 +60,13 @@ export class Reconciliation {
     clearInterval(this.#timer);
   }
 
-  /** How a collection differs from its source, whose records come as lines, or are asked for. Nothing is changed. */
-  async compare(row: FeedRow, body: AsyncIterable<Uint8Array> | null): Promise<FeedComparison> {
+  /**
+   * How a collection differs from its source, whose records come as lines, or are asked for. Without lines a source
+   * that sends is compared by what its events told last. Nothing is changed. Throws what `watch` aborts with.
+   */
+  async compare(row: FeedRow, body: AsyncIterable<Uint8Array> | null, watch: Watch = NOBODY): Promise<FeedComparison> {
     const { scan: scanThread, thread, rows } = this.#parts;
+    if (body === null && !isPulled(sourceOf(row))) return scanThread().call('localComparison', [targetOf(row)]);
     if (body === null && sourceOf(row).kind === 'postgres') {
       try {
         // Its server hashes the rows itself: they need not be moved.
@@ -64,30 +78,55 @@ export class Reconciliation {
     const scan = scanThread();
     const run = randomUUID();
     let target: FeedTarget | null = null;
-    for await (const { lines, key } of this.#linesFrom(row, body)) {
+    for await (const { lines, key } of this.#linesFrom(row, body, watch.signal)) {
       if (target === null) await scan.call('compareBegin', [run, (target = { ...targetOf(row), keyIn: key })]);
       await scan.call('compareAdd', [run, lines]);
+      watch.onLines(lines.length);
     }
+    watch.signal.throwIfAborted();
     if (target === null) await scan.call('compareBegin', [run, targetOf(row)]);
     return scan.call('compareEnd', [run]);
   }
 
-  /** Makes a collection what its source says, as far as it is asked for. See Repair. */
-  async repair(row: FeedRow, body: AsyncIterable<Uint8Array> | null, order: RepairAsked): Promise<FeedRepair> {
-    const { writer, indexManager, rows } = this.#parts;
+  /** Whether a repair knows what to write: a source that sends is not asked. */
+  requireRecords(row: FeedRow, body: AsyncIterable<Uint8Array> | null): void {
+    if (body !== null || isPulled(sourceOf(row))) return;
+    throw new Failure('invalid', 'This source sends its changes itself: send all of its records, one JSON object a line.'); // prettier-ignore
+  }
+
+  /**
+   * Makes a collection what its source says, as far as it is asked for. See Repair. Broken off by `watch`, or by a
+   * source that fails, it deletes nothing, and what it has written until then stays and is found.
+   */
+  async repair(
+    row: FeedRow,
+    body: AsyncIterable<Uint8Array> | null,
+    order: RepairAsked,
+    watch: Watch = NOBODY,
+  ): Promise<FeedRepair> {
+    this.requireRecords(row, body);
+    const { writer } = this.#parts;
     const run = randomUUID();
     let target: FeedTarget | null = null;
-    for await (const { lines, key } of this.#linesFrom(row, body)) {
-      if (target === null) await writer.call('feedRepairBegin', [run, { target: (target = { ...targetOf(row), keyIn: key }), ...order }]); // prettier-ignore
-      await writer.call('feedRepairAdd', [run, lines]);
+    try {
+      for await (const { lines, key } of this.#linesFrom(row, body, watch.signal)) {
+        if (target === null) await writer.call('feedRepairBegin', [run, { target: (target = { ...targetOf(row), keyIn: key }), ...order }]); // prettier-ignore
+        await writer.call('feedRepairAdd', [run, lines]);
+        watch.onLines(lines.length);
+      }
+    } catch (error) {
+      if (target !== null) await this.#made(row, await writer.call('feedRepairStop', [run]));
+      throw error;
     }
     if (target === null) await writer.call('feedRepairBegin', [run, { target: targetOf(row), ...order }]);
-    const told = await writer.call('feedRepairEnd', [run]);
-    if (told.written + told.deleted > 0) {
-      await indexManager.refresh(row.collectionId);
-      // What was found before is not so any more.
-      rows.set(row.id, { drift: null });
-    }
+    return this.#made(row, await writer.call(watch.signal.aborted ? 'feedRepairStop' : 'feedRepairEnd', [run]));
+  }
+
+  /** What a repair has changed can be searched, and what was found before is not so any more. */
+  async #made(row: FeedRow, told: FeedRepair): Promise<FeedRepair> {
+    if (told.written + told.deleted === 0) return told;
+    await this.#parts.indexManager.refresh(row.collectionId);
+    this.#parts.rows.set(row.id, { drift: null });
     return told;
   }
 
@@ -95,22 +134,23 @@ export class Reconciliation {
   async *#linesFrom(
     row: FeedRow,
     body: AsyncIterable<Uint8Array> | null,
+    signal: AbortSignal,
   ): AsyncGenerator<{ lines: string[]; key?: string }> {
-    // prettier-ignore
     if (body !== null) {
-      for await (const lines of linesOf(body)) yield { lines };
+      for await (const lines of linesOf(body)) {
+        if (signal.aborted) return;
+        yield { lines };
+      }
       return;
     }
-    if (!isPulled(sourceOf(row)))
-      throw new Failure('invalid', 'This source sends its changes itself: send all of its records, one JSON object a line.'); // prettier-ignore
     const { thread, loadDir, rows } = this.#parts;
     const reading = randomUUID();
     const order = { feedId: row.id, keyField: row.keyField, position: null, resume: null, whole: true, loadDir };
     try {
       await thread.call('open', [reading, rows.pulled(row), order]);
       for (;;) {
-        const piece = await thread.call('next', [reading]);
-        if ('end' in piece) return;
+        const piece = await nextPiece(thread, reading, signal);
+        if (piece === null || 'end' in piece) return;
         // A line that could not be read is none that can be compared.
         const lines = piece.batch.records.map((line) => ('json' in line ? line.json : line.error));
         yield { lines, key: piece.batch.key };

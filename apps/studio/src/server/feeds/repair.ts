@@ -35,7 +35,8 @@ export class Repair {
   readonly #touched: ReadonlySet<string>;
   readonly #rules: readonly FieldRule[];
   readonly #lookup: Lookup;
-  readonly #told: FeedRepair = { written: 0, deleted: 0, left: 0, unreadable: 0, asks: null };
+  /** What was done so far. */
+  readonly told: FeedRepair = { written: 0, deleted: 0, left: 0, unreadable: 0, asks: null };
 
   constructor(db: Db, store: RecordStore, order: RepairOrderOfFeed) {
     this.#db = db;
@@ -69,15 +70,15 @@ export class Repair {
           if (stored !== null && differingFields(stored, record, this.#rules).length === 0) continue;
           if (!what.includes(stored === null ? 'missing' : 'different')) continue;
           if (this.#touched.has(key)) {
-            this.#told.left++;
+            this.told.left++;
             continue;
           }
           const { versionId } = this.#store.attempt(() => this.#store.put(target.collectionId, key, record, 'replace'));
           this.#own(key, versionId);
-          this.#told.written++;
+          this.told.written++;
         } catch (error) {
           if (!(error instanceof RecordError)) throw error;
-          this.#told.unreadable++;
+          this.told.unreadable++;
         }
       }
     });
@@ -94,7 +95,7 @@ export class Repair {
 
   async end(): Promise<FeedRepair> {
     const { target, what, confirmed } = this.#order;
-    if (!what.includes('extra') || this.#seen.size === 0 || this.#told.unreadable > 0) return this.#told;
+    if (!what.includes('extra') || this.#seen.size === 0 || this.told.unreadable > 0) return this.told;
     const keys = this.#db.$client
       .prepare('select key from records where collection_id = ?')
       .pluck()
@@ -103,13 +104,13 @@ export class Repair {
     const extra = keys.filter((key) => !this.#seen.has(key));
     const touched = this.#changedSince();
     const removable = extra.filter((key) => !touched.has(key));
-    this.#told.left += extra.length - removable.length;
+    this.told.left += extra.length - removable.length;
     if (removable.length > keys.length * LARGE_SHARE && !confirmed) {
-      this.#told.asks = removable.length;
-      return this.#told;
+      this.told.asks = removable.length;
+      return this.told;
     }
     for (let at = 0; at < removable.length; at += AT_ONCE) {
-      this.#told.deleted += this.#store.transaction(target.collectionId, () => {
+      this.told.deleted += this.#store.transaction(target.collectionId, () => {
         // Events come between the pieces.
         const newer = this.#changedSince();
         const piece = removable.slice(at, at + AT_ONCE).filter((key) => !newer.has(key));
@@ -120,6 +121,6 @@ export class Repair {
       });
       await new Promise((resolve) => setImmediate(resolve));
     }
-    return this.#told;
+    return this.told;
   }
 }

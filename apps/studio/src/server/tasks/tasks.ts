@@ -14,6 +14,13 @@ interface Running {
   end: (task: Task) => void;
 }
 
+/** Work that goes on by itself. */
+export interface BegunTask {
+  task: Task;
+  /** Its end, whichever it is: never rejected. */
+  ended: Promise<Task>;
+}
+
 const OVER = new Set<Task['state']>(['done', 'failed', 'cancelled']);
 
 /** Whether a task has come to its end. */

@@ -24,7 +24,7 @@ import { copyEverything, type BackupOrder } from '../backups/copy-everything';
 import { problemsOf } from '../backups/problems-of';
 import type { FeedTarget } from '../feeds/apply-changes';
 import { Comparison } from '../feeds/compare';
-import { localDrift } from '../feeds/drift';
+import { localComparison, localDrift } from '../feeds/drift';
 import { FormatError } from '@/formats/format-error';
 import { asAnswer } from '@/inspect/as-answer';
 import { inspectFile } from '@/inspect/inspect-file';
@@ -189,7 +189,12 @@ const methods = {
     return comparison.end();
   },
 
-  /** How far a collection is from what its feed wrote. */
+  /** How a collection differs from what its feed wrote. */
+  localComparison(target: FeedTarget): FeedComparison {
+    return localComparison(db, target);
+  },
+
+  /** The same in numbers. */
   localDrift(target: FeedTarget): FeedDrift {
     return localDrift(db, target);
   },

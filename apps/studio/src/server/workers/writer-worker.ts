@@ -211,6 +211,14 @@ const methods = {
     return one.end();
   },
 
+  /** Ends a repair before its source has; what it has done until then stays. */
+  feedRepairStop(id: string): FeedRepair {
+    const one = feedRepairs.get(id);
+    if (!one) throw new StateLost('the repair was begun by another');
+    feedRepairs.delete(id);
+    return one.told;
+  },
+
   /** Tries dead events again; returns how many were applied. */
   feedReplay(target: FeedTarget, numbers: number[] | null): number {
     return feedChanges.replay(target, numbers);

@@ -177,9 +177,10 @@ export const FEEDS: readonly Operation[] = [
     right: 'admin',
     group,
     summary: 'Compare the collection with the records of its source',
-    more: 'All of them, one JSON object a line; of a source that is asked, those it has now when nothing is sent. Nothing is changed.',
+    more: 'All of them, one JSON object a line. When nothing is sent, a source that is asked is compared with what it has now, and one that sends with what its events told last. A task whose result is a FeedComparison; nothing is changed.',
+    query: [flag('wait', 'Answer at its end.')],
     body: [{ type: 'application/x-ndjson', schema: 'Record' }],
-    answers: { 200: [json('FeedComparison')] },
+    answers: { 200: [json('TaskAnswer')], 202: [json('TaskAnswer')] },
   },
   {
     id: 'repairFeed',
@@ -188,14 +189,15 @@ export const FEEDS: readonly Operation[] = [
     right: 'admin',
     group,
     summary: 'Make the collection what its source says',
-    more: 'Records that events have changed since asOf are left alone. More than a tenth of the records is deleted only with confirm=true; a source with nothing in it deletes nothing.',
+    more: 'Records that events have changed since asOf are left alone. More than a tenth of the records is deleted only with confirm=true; a source with nothing in it deletes nothing. A task whose result is a FeedRepair.',
     query: [
       { name: 'what', description: `What is repaired, with commas: ${REPAIR_KINDS.join(', ')}.`, schema: { type: 'string', default: 'missing,different' } }, // prettier-ignore
       { name: 'asOf', description: 'When the source was read. Default: now.', schema: { type: 'string', format: 'date-time' } }, // prettier-ignore
       flag('confirm', 'Delete even more than a tenth of the records.'),
+      flag('wait', 'Answer at its end.'),
     ],
     body: [{ type: 'application/x-ndjson', schema: 'Record' }],
-    answers: { 200: [json('FeedRepair')] },
+    answers: { 200: [json('TaskAnswer')], 202: [json('TaskAnswer')] },
   },
   {
     id: 'renewFeedSecret',

@@ -1,6 +1,6 @@
-import { isTrue } from '@/http/input';
 import { json } from '@/http/reply';
 import { refuseOthers, route } from '@/http/route';
+import { taskReply } from '@/http/task-reply';
 import { requireNoLimits } from '@/server/keys/caller';
 
 export const GET = route('admin', ({ caller, yucca }) => {
@@ -10,13 +10,13 @@ export const GET = route('admin', ({ caller, yucca }) => {
 });
 
 /** Makes a consistent copy of everything in the folder of backups, as a task. */
-export const POST = route('admin', async ({ url, caller, yucca }) => {
+export const POST = route('admin', ({ url, caller, yucca }) => {
   requireNoLimits(caller);
-  const wait = isTrue(url, 'wait');
-  const { task, ended } = yucca.backups.make();
-  const noted = { backup: task.backup ?? null };
-  if (wait) return json({ task: await ended }).noting(noted);
-  return json({ task }, { status: 202, headers: { Location: `/api/v1/tasks/${task.id}` } }).noting(noted);
+  return taskReply(
+    url,
+    () => yucca.backups.make(),
+    ({ backup }) => ({ backup: backup ?? null }),
+  );
 });
 
 export const { PUT, PATCH, DELETE } = refuseOthers('GET', 'POST');

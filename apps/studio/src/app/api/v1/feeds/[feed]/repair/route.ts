@@ -1,16 +1,17 @@
 import { REPAIR_KINDS, type RepairKind } from '@yucca/contract';
 import { isTrue, recordsSent } from '@/http/input';
-import { json } from '@/http/reply';
 import { refuseOthers, route } from '@/http/route';
+import { taskReply } from '@/http/task-reply';
 import { Failure } from '@/server/failure';
 import { requireNoLimits } from '@/server/keys/caller';
+import type { BegunTask } from '@/server/tasks/tasks';
 
-/** Makes the collection what the records of its source say, one a line, as far as it is asked for. */
-export const POST = route('admin', async ({ request, url, params, caller, yucca }) => {
+/** Makes the collection what the records of its source say, one a line, as far as it is asked for, as a task. */
+export const POST = route('admin', ({ request, url, params, caller, yucca }) => {
   requireNoLimits(caller);
   const order = { what: whatFrom(url), asOf: asOfFrom(url), confirmed: isTrue(url, 'confirm') };
-  const told = await yucca.feeds.repair(params.feed!, recordsSent(request), order);
-  return json(told).noting({ written: told.written, deleted: told.deleted });
+  const begin = (): Promise<BegunTask> => yucca.feeds.repair(params.feed!, recordsSent(request), order);
+  return taskReply(url, begin, ({ id }) => ({ what: order.what.join(', '), task: id }));
 });
 
 function whatFrom(url: URL): RepairKind[] {

@@ -1,0 +1,22 @@
+import type { Task } from '@yucca/contract';
+import type { BegunTask } from '@/server/tasks/tasks';
+import { isTrue } from './input';
+import { json, type Reply } from './reply';
+
+/**
+ * Begins work that goes on by itself: 202 and where to look how far it is, or with `wait=true` its end. `noted` is what
+ * the audit trail says of it.
+ */
+export async function taskReply(
+  url: URL,
+  begin: () => BegunTask | Promise<BegunTask>,
+  noted?: (task: Task) => Record<string, string | null>,
+): Promise<Reply> {
+  // What is wrong with the request is told before anything begins.
+  const wait = isTrue(url, 'wait');
+  const { task, ended } = await begin();
+  const reply = wait
+    ? json({ task: await ended })
+    : json({ task }, { status: 202, headers: { Location: `/api/v1/tasks/${task.id}` } });
+  return noted ? reply.noting(noted(task)) : reply;
+}
