@@ -245,10 +245,13 @@ describe('an address', () => {
     const hangs = async (times: number): Promise<void> => {
       while (asked < times) await new Promise((resolve) => setTimeout(resolve, 20));
     };
-    const hanging = pollOf({ timeoutS: 600 });
-    const { feed } = house.yucca.feeds.create({ name: 'Slow', collection: 'plants', source: hanging });
+    const { feed } = house.yucca.feeds.create({
+      name: 'Slow',
+      collection: 'plants',
+      source: pollOf({ timeoutS: 600 }),
+    });
     await hangs(1);
-    await house.yucca.feeds.change(feed.id, { source: { ...hanging, url: `http://${base}/other.json` } });
+    await house.yucca.feeds.change(feed.id, { source: pollOf({ timeoutS: 600, url: `http://${base}/other.json` }) });
     await hangs(2);
     const { task, ended } = await house.yucca.feeds.compare(feed.id, null);
     await hangs(3);

@@ -2,6 +2,7 @@ import type { AuditEntry, Page } from '@yucca/contract';
 import { count, desc, eq, lt } from 'drizzle-orm';
 import type { Db } from '../db/open';
 import { audit } from '../db/schema';
+import { listPage } from '../list-page';
 
 /** One change before it has a number. */
 export type AuditNote = Omit<AuditEntry, 'id' | 'at'>;
@@ -62,7 +63,7 @@ export class Audit {
       .limit(size)
       .offset((page - 1) * size)
       .all();
-    return { items: rows.map(present), total, page, pages: size === 0 ? 0 : Math.ceil(total / size), size };
+    return listPage(rows.map(present), total, page, size);
   }
 
   /** All of the trail, the newest first, in pieces. */

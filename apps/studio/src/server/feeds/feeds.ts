@@ -17,6 +17,7 @@ import type { Collections } from '../collections/collections';
 import { feedEvents, feedKeys, feedMessages, feedRuns, feeds } from '../db/feeds-schema';
 import type { Db } from '../db/open';
 import { Failure } from '../failure';
+import { listPage } from '../list-page';
 import type { IndexManager } from '../index/index-manager';
 import type { KeySealer } from '../keys/key-sealer';
 import type { FeedMethods } from '../workers/feed-worker';
@@ -95,13 +96,12 @@ export class Feeds {
     const where = collection === null ? undefined : eq(feeds.collectionId, this.#parts.collections.row(collection).id);
     const rows = this.#rows.list(where, size, (page - 1) * size);
     const total = this.#rows.list(where).length;
-    return {
-      items: rows.map((row) => this.#told(row)),
+    return listPage(
+      rows.map((row) => this.#told(row)),
       total,
       page,
-      pages: size === 0 ? 0 : Math.ceil(total / size),
       size,
-    };
+    );
   }
 
   get(id: string): Feed {
@@ -264,7 +264,7 @@ export class Feeds {
   runs(id: string, page: number, size: number): Page<FeedRun> {
     this.#rows.get(id);
     const { items, total } = this.#runner.list(id, page, size);
-    return { items, total, page, pages: size === 0 ? 0 : Math.ceil(total / size), size };
+    return listPage(items, total, page, size);
   }
 
   /** The first records of a source, as they come and as a mapping would have them. */

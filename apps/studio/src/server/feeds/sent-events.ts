@@ -13,6 +13,7 @@ import { randomUUID } from 'node:crypto';
 import { feedEvents, feeds } from '../db/feeds-schema';
 import type { Db } from '../db/open';
 import { Failure } from '../failure';
+import { listPage } from '../list-page';
 import type { KeySealer } from '../keys/key-sealer';
 import type { RemoteThread } from '../workers/rpc';
 import type { WriterMethods } from '../workers/writer-worker';
@@ -124,7 +125,7 @@ export class SentEvents {
       .offset((page - 1) * size)
       .all()
       .map(eventOf);
-    return { items, total, page, pages: size === 0 ? 0 : Math.ceil(total / size), size };
+    return listPage(items, total, page, size);
   }
 
   /** Tries dead events again, all or some; returns how many were applied. */

@@ -3,6 +3,7 @@ import { foldWords } from '@yucca/engine';
 import type { Db } from '../db/open';
 import { LISTS, nextOf, type InsightList, type ListRow } from './lists';
 import type { InsightScope } from './read-insights';
+import { listPage } from '../list-page';
 
 export interface ListOrder {
   list: InsightListName;
@@ -49,13 +50,7 @@ export function readList(db: Db, scope: InsightScope, order: ListOrder): Page<Li
     rows.length > 0
       ? Number(rows[0]!.total)
       : (db.$client.prepare(`select count(*) from (${sql})`).pluck().get(values) as number);
-  return {
-    items,
-    total,
-    page: order.page,
-    pages: order.size === 0 ? 0 : Math.ceil(total / order.size),
-    size: order.size,
-  };
+  return listPage(items, total, order.page, order.size);
 }
 
 function statement(list: InsightList, { collectionId, tag, range }: InsightScope, { q, least }: ListOrder) {

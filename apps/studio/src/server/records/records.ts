@@ -7,6 +7,7 @@ import type { Collections } from '../collections/collections';
 import type { Db } from '../db/open';
 import { records } from '../db/schema';
 import { Failure, isFailure } from '../failure';
+import { listPage } from '../list-page';
 import { existsSync } from 'node:fs';
 import type { IndexManager } from '../index/index-manager';
 import type { Tasks } from '../tasks/tasks';
@@ -226,7 +227,7 @@ export class Records {
     const total = found === null ? all : found.total;
     const rows = found === null ? this.#slice(id, page, size) : await this.#search.rowsThat(name, filter!, found.keys);
     const items = rows.map((json) => pick(JSON.parse(json) as RecordJson, fields));
-    return { items, total, page, pages: size === 0 ? 0 : Math.ceil(total / size), size };
+    return listPage(items, total, page, size);
   }
 
   #slice(collectionId: number, page: number, size: number): string[] {

@@ -2,11 +2,12 @@ import { json } from '@/http/reply';
 import { refuseOthers, route } from '@/http/route';
 import { taskReply } from '@/http/task-reply';
 import { requireNoLimits } from '@/server/keys/caller';
+import { wholeList } from '@/server/list-page';
 
 export const GET = route('admin', ({ caller, yucca }) => {
   requireNoLimits(caller);
   const items = yucca.backups.list();
-  return json({ items, total: items.length, page: 1, pages: 1, size: items.length });
+  return json(wholeList(items));
 });
 
 /** Makes a consistent copy of everything in the folder of backups, as a task. */

@@ -3,11 +3,12 @@ import { json } from '@/http/reply';
 import { refuseOthers, route } from '@/http/route';
 import { requireNoLimits } from '@/server/keys/caller';
 import { validate } from '@/server/validate';
+import { wholeList } from '@/server/list-page';
 
 export const GET = route('admin', ({ caller, yucca }) => {
   requireNoLimits(caller);
   const items = yucca.interfaces.list();
-  return json({ items, total: items.length, page: 1, pages: 1, size: items.length });
+  return json(wholeList(items));
 });
 
 export const POST = route('admin', async ({ request, caller, yucca }) => {
