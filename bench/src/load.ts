@@ -78,6 +78,8 @@ function linesOf(count: number, shape: (row: Row, i: number) => Row): string[] {
 
 /** Seconds from the request until all can be searched, with all that is proposed taken. */
 async function load(name: string, lines: readonly string[]): Promise<number> {
+  // The server has closed what was idle while rows were made; that is heard of only when this thread has time.
+  await new Promise((resolve) => setTimeout(resolve, 200));
   let head = '';
   for (const line of lines) {
     if (head.length + line.length > HEAD_BYTES) break;
