@@ -1,5 +1,6 @@
 /** A feed that follows a PostgreSQL server (the real one): snapshot and log meet, whoever is killed in between. */
 import type { Collection, Feed, FeedComparison, FeedRun, FeedWithSecret, Page, SearchAnswer } from '@yucca/contract';
+import { readFileSync } from 'node:fs';
 import type pg from 'pg';
 import { Postgres } from '../src/postgres.ts';
 import { Server } from '../src/server.ts';
@@ -120,6 +121,34 @@ test('what has drifted is found by hashes that the server makes, whoever changed
   expect(await compare(id)).toMatchObject({ same: 3_000, missing: 0, different: 0, extra: 0 });
   await run(id);
   expect(await compare(id)).toMatchObject({ same: 3_000, missing: 0, different: 0, extra: 0 });
+});
+
+test('a row of 60 MB, and a transaction of many rows: bounded memory, and what can be stored is', async () => {
+  const rss = (): number =>
+    Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${server.pid}/status`, 'utf8'))![1]) / 1024;
+  await client.query(
+    `create table vast (body text, id text primary key, n int);
+     insert into vast select '', 'v' || i, i from generate_series(1, 30) i; insert into vast values (repeat('x', 60000000), 'huge', 0)`,
+  );
+  // With the threads that reading a source starts.
+  await feedOf('small', { query: 'select id, n from vast' });
+  const before = rss();
+  let most = 0;
+  const watch = setInterval(() => (most = Math.max(most, rss())), 50);
+  const { id, run: first } = await feedOf('vast', { table: 'vast', follow: true, timeoutS: 60 });
+  expect(first).toMatchObject({ state: 'done', read: 31, written: 30, failed: 1, reason: expect.stringContaining('larger than') as string }); // prettier-ignore
+  // Its key stands behind the large value in the log: everything is looked at again, and nothing is lost.
+  await client.query(`update vast set body = repeat('y', 60000000) where id = 'huge'; update vast set n = 100 where id = 'v1'`); // prettier-ignore
+  await run(id);
+  expect(await run(id)).toMatchObject({ state: 'done', read: 31, written: 1, failed: 1, deleted: 0 });
+  clearInterval(watch);
+  expect(most - before).toBeLessThan(150);
+  await client.query(`insert into vast select repeat(md5(i::text), 30), 'w' || i, i from generate_series(1, 20000) i`);
+  await run(id);
+  const { total } = await server.json<SearchAnswer>('GET', '/collections/vast/search?size=0');
+  expect(total).toBe(20_030);
+  // The large row is one that the collection lacks; nothing else is another.
+  expect(await compare(id)).toMatchObject({ records: 20_031, missing: 1, different: 0, extra: 0 });
 });
 
 test('a query that does more than read is refused, and one that takes too long', async () => {

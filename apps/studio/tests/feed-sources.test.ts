@@ -424,6 +424,20 @@ describe('a SQLite file', () => {
     expect(await all()).toEqual([{ id: '9007199254740993', n: 1, bytes: 'AP8=', share: 0.5 }]);
   });
 
+  test('a row that could be no record is told by its key, and stops no other', async () => {
+    const vast = db.prepare(`update plants set name = replace(hex(zeroblob(2000000)), '0', 'x') where id = ?`);
+    vast.run('p3');
+    const { feed } = house.yucca.feeds.create({ name: 'Vast', collection: 'plants', source: source({ table: 'plants', log: true }) }); // prettier-ignore
+    await house.yucca.feeds.triggers(feed.id, true);
+    const reason = expect.stringContaining('the row is larger than') as string;
+    expect((await settled(feed.id)).run).toMatchObject({ state: 'done', read: 10, written: 9, failed: 1, reason });
+    vast.run('p4');
+    db.exec(`update plants set name = 'New' where id = 'p5'`);
+    expect(await run(feed)).toMatchObject({ state: 'done', read: 2 });
+    expect(house.yucca.feeds.get(feed.id).dead).toBe(2);
+    expect((await all()).map(({ id, name }) => `${String(id)} ${String(name)}`).slice(3, 5)).toEqual(['p4 Plant 4', 'p5 New']); // prettier-ignore
+  });
+
   test('by a column that grows: only what changed, and deletions by a whole run', async () => {
     const feed = await connected(source({ table: 'plants', changed: 'changed' }));
     db.exec(`update plants set name = 'New', changed = 100 where id = 'p3'; delete from plants where id = 'p9'`);

@@ -212,7 +212,10 @@ export class FeedRuns {
   }
 
   #read({ keyField, mapping }: RunTarget, keyIn: string, line: SourceLine): Line {
-    if ('error' in line) return { problem: `Line ${line.line}: ${line.error}.`, key: null, json: null };
+    if ('error' in line) {
+      if ('key' in line) return { problem: `Not stored: ${line.error}.`, key: line.key, json: null };
+      return { problem: `Line ${line.line}: ${line.error}.`, key: null, json: null };
+    }
     let key: string | null = null;
     try {
       const came = checkRecord(JSON.parse(line.json));

@@ -98,7 +98,8 @@ export async function compareByPrints(db: Db, target: FeedTarget, source: Printe
       const json = stored.get(collectionId, key) as string | undefined;
       if (row === undefined || json === undefined) continue;
       try {
-        const fields = differingFields(JSON.parse(json) as RecordJson, readLine(row, target, lookup).record, rules);
+        if ('error' in row) throw new RecordError(row.error);
+        const fields = differingFields(JSON.parse(json) as RecordJson, readLine(row.json, target, lookup).record, rules); // prettier-ignore
         if (fields.length === 0) continue;
         told.different++;
         if (told.samples.different.length < SAMPLES) told.samples.different.push({ key, fields: fields.slice(0, 10) });

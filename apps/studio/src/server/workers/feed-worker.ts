@@ -108,7 +108,8 @@ const methods = {
 };
 
 function shownLine(line: SourceBatch['records'][0], mapping: Mapping): FeedPreviewAnswer['records'][0] {
-  if ('error' in line) return { before: {}, after: null, problem: `Line ${line.line}: ${line.error}.` };
+  if ('error' in line)
+    return { before: {}, after: null, problem: `${'key' in line ? line.key : `Line ${line.line}`}: ${line.error}.` };
   return shownRecord(line.json, mapping, lookupIn(db));
 }
 

@@ -5,10 +5,20 @@ import { isIP } from 'node:net';
 import pg from 'pg';
 import { isNamed, isPublic } from '../outside/allowed-hosts';
 import { SourceError } from '../outside/source-error';
-import { changedKeys, lsnNumber, type KeyChange } from './postgres-log';
+import { KeyLog, lsnNumber, MOST_LOGGED, type KeyChange } from './postgres-log';
 import type { Print } from '../read-events';
-import { emptyBatch, noted, type SourceBatch, type SourceEnd, type SourceReader } from './source';
-import { AT_ONCE, BYTES_AT_ONCE, isWholeDue, jsonOf, larger, quoted, type SqlPosition } from './sql-rows';
+import { emptyBatch, noted, type SourceBatch, type SourceEnd, type SourceLine, type SourceReader } from './source';
+import {
+  AT_ONCE,
+  BYTES_AT_ONCE,
+  isWholeDue,
+  jsonOf,
+  larger,
+  MOST_ROW,
+  quoted,
+  TOO_LARGE,
+  type SqlPosition,
+} from './sql-rows';
 
 interface Position extends Omit<SqlPosition, 'log'> {
   /** The slot is there and all rows were read once since. */
@@ -16,8 +26,9 @@ interface Position extends Omit<SqlPosition, 'log'> {
 }
 
 const FIRST_ROWS = 20;
-/** Changes of the log looked at together. */
-const LOGGED_AT_ONCE = 2_000;
+/** Changes after which the log is read no further than to the end of their transaction, and how many come at once. */
+const LOGGED_TOGETHER = 2_000;
+const LOGGED_AT_ONCE = 100;
 
 /** A table, a view or a query of a PostgreSQL server. */
 export const postgres: SourceReader<PostgresSource> = {
@@ -111,13 +122,23 @@ const tableName = (table: string): string => table.split('.').map(quoted).join('
 export const PARTS = 1_024;
 const PRINT = 'yucca__print';
 const PART = 'yucca__part';
+const KEY = 'yucca__key';
+const LARGE = 'yucca__large';
 
-/** Rows with their prints: 48 bits of the server's own hash, so that it is a number here. */
-const printed = (key: string): string => `yucca.*, ${hashed()} as ${PRINT}, ${partOf(key)} as ${PART}`;
-const hashed = (): string => `hashtextextended(yucca::text, 0) & 281474976710655`;
+/** Rows with their prints: 48 bits of the server's own hash, so that it is a number here. Of a large row the key. */
+const printed = (source: PostgresSource): string =>
+  `select kept.*, ${keyColumn(source)}::text as ${KEY}, octet_length(shown.text) > ${MOST_ROW} as ${LARGE}, ` +
+  `${hashed('shown.text')} as ${PRINT}, ${partOf(source.key)} as ${PART} from ${rowsFrom(source)} ` +
+  // Written as text once.
+  `cross join lateral (select yucca::text as text offset 0) as shown ` +
+  `left join lateral (select yucca.*) as kept on octet_length(shown.text) <= ${MOST_ROW}`;
+const keyColumn = ({ key }: PostgresSource): string => `yucca.${quoted(key)}`;
+const hashed = (text = 'yucca::text'): string => `hashtextextended(${text}, 0) & 281474976710655`;
 const partOf = (key: string): string => `hashtext(yucca.${quoted(key)}::text) & ${PARTS - 1}`;
 
-function lineOf({ [PRINT]: hash, [PART]: part, ...row }: Record<string, unknown>): { json: string; print: Print } {
+function lineOf(found: Record<string, unknown>): { json: string; print: Print } | { error: string; key: string } {
+  const { [PRINT]: hash, [PART]: part, [KEY]: key, [LARGE]: isLarge, ...row } = found;
+  if (isLarge) return { error: TOO_LARGE, key: String(key) };
   return { json: jsonOf(row), print: { hash: Number(hash), part: Number(part) } };
 }
 
@@ -127,14 +148,17 @@ async function* all(
   source: PostgresSource,
   { from, whole, before, order = null }: { from: Position['changed']; whole: boolean; before: Position | null; order?: number | null }, // prettier-ignore
 ): AsyncGenerator<SourceBatch, SourceEnd> {
-  const rows = rowsFrom(source);
   const { changed, key } = source;
   const isPart = changed !== undefined && from !== undefined;
-  const where = isPart ? ` where ${quoted(changed)} >= $1` : '';
+  const where = isPart ? ` where yucca.${quoted(changed)} >= $1` : '';
   const values = isPart ? [from] : [];
-  const [counted] = await asked<{ many: number }>(client, `select count(*) as many from ${rows}${where}`, values);
+  const [counted] = await asked<{ many: number }>(
+    client,
+    `select count(*) as many from ${rowsFrom(source)}${where}`,
+    values,
+  );
   const total = Number(counted!.many);
-  await asked(client, `declare yucca_rows no scroll cursor for select ${printed(key)} from ${rows}${where}`, values);
+  await asked(client, `declare yucca_rows no scroll cursor for ${printed(source)}${where}`, values);
   let largest = from;
   let many = FIRST_ROWS;
   let anew = true;
@@ -144,7 +168,7 @@ async function* all(
     if (changed !== undefined) for (const row of found) largest = larger(largest, row[changed]);
     const records = found.map(lineOf);
     // As many as fit, by those that came.
-    const bytes = records.reduce((all, { json }) => all + json.length, 0);
+    const bytes = records.reduce((all, line) => all + ('json' in line ? line.json.length : 0), 1);
     many = Math.max(1, Math.min(AT_ONCE, Math.floor((BYTES_AT_ONCE * found.length) / bytes)));
     yield { ...emptyBatch(key), records, total, order, anew };
     anew = false;
@@ -193,18 +217,30 @@ async function* followed(
   }
   let many = 0;
   for (;;) {
-    const peeked = await client.query<{ lsn: string; data: Buffer }>(
-      `select lsn, data from pg_logical_slot_peek_binary_changes($1, null, ${LOGGED_AT_ONCE}, 'proto_version', '1', 'publication_names', $2)`,
+    const log = new KeyLog(source.key);
+    let entries = 0;
+    // The server keeps what comes together aside: a transaction may have changed a million rows.
+    await client.query('begin transaction read only');
+    await client.query(
+      `declare yucca_log no scroll cursor for select lsn, substring(data from 1 for ${MOST_LOGGED}) as data
+       from pg_logical_slot_peek_binary_changes($1, null, ${LOGGED_TOGETHER}, 'proto_version', '1', 'publication_names', $2)`,
       [slot, slot],
     );
-    const { changes, upTo, isEmptied } = changedKeys(peeked.rows, source.key);
-    if (changes.length > 0) yield { ...emptyBatch(source.key), changes: await withRows(client, source, changes, slot) };
-    many += changes.length;
+    for (;;) {
+      const { rows } = await client.query<{ lsn: string; data: Buffer }>(`fetch ${LOGGED_AT_ONCE} from yucca_log`);
+      if (rows.length === 0) break;
+      entries += rows.length;
+      const changes = log.add(rows);
+      many += changes.length;
+      for (let at = 0; at < changes.length; at += AT_ONCE)
+        yield { ...emptyBatch(source.key), changes: await withRows(client, source, changes.slice(at, at + AT_ONCE), slot) }; // prettier-ignore
+    }
+    await client.query('commit');
     // What was yielded is on the disk when this goes on.
-    if (upTo !== null) await client.query('select pg_replication_slot_advance($1, $2)', [slot, upTo]);
+    if (log.upTo !== null) await client.query('select pg_replication_slot_advance($1, $2)', [slot, log.upTo]);
     // After a TRUNCATE everything is read, and asked before so much is deleted.
-    if (isEmptied) return { whole: false, position: null, unchanged: false };
-    if (peeked.rows.length === 0) break;
+    if (log.isLost) return { whole: false, position: null, unchanged: false };
+    if (entries === 0) break;
   }
   return { whole: false, position: JSON.stringify(before), unchanged: many === 0 };
 }
@@ -250,16 +286,16 @@ async function withRows(
   changes: readonly KeyChange[],
   slot: string,
 ): Promise<SourceBatch['changes']> {
-  await client.query('begin transaction read only');
-  const text = `select ${printed(source.key)} from ${rowsFrom(source)} where ${quoted(source.key)} = any($1)`;
+  const text = `${printed(source)} where ${keyColumn(source)} = any($1)`;
   const rows = await asked<Record<string, unknown>>(client, text, [[...new Set(changes.map(({ key }) => key))]]);
-  await client.query('commit');
-  const found = new Map(rows.map((row) => [String(row[source.key]), lineOf(row)]));
+  const found = new Map(rows.map((row) => [String(row[KEY]), lineOf(row)]));
   return changes.map(({ key, order, event }) => {
     const row = found.get(key);
     const action = row === undefined ? 'delete' : 'upsert';
-    const data = row?.json ?? null;
-    return { source: slot, event, type: `row.${action}`, key, action, data, order, ...(row && { print: row.print }) };
+    // In the place of a large row stands what is wrong with it, which is no record: it is refused and shown.
+    const data = row === undefined ? null : 'json' in row ? row.json : JSON.stringify(row.error);
+    const print = row !== undefined && 'json' in row ? { print: row.print } : {};
+    return { source: slot, event, type: `row.${action}`, key, action, data, order, ...print };
   });
 }
 
@@ -294,7 +330,7 @@ export interface PrintedSource {
   /** Keys and prints of the rows of some parts. */
   inParts: (parts: readonly number[]) => Promise<Map<string, number>>;
   /** Some rows. */
-  byKeys: (keys: readonly string[]) => Promise<Map<string, string>>;
+  byKeys: (keys: readonly string[]) => Promise<Map<string, SourceLine>>;
   close: () => Promise<void>;
 }
 
@@ -330,8 +366,8 @@ export async function openPrinted(source: PostgresSource): Promise<PrintedSource
       }),
     byKeys: (keys) =>
       guarded(async () => {
-        const rows = await asked<Record<string, unknown>>(client, `select yucca.* from ${from} where ${key}::text = any($1)`, [keys]); // prettier-ignore
-        return new Map(rows.map((row) => [String(row[source.key]), jsonOf(row)]));
+        const rows = await asked<Record<string, unknown>>(client, `${printed(source)} where ${key}::text = any($1)`, [keys]); // prettier-ignore
+        return new Map(rows.map((row) => [String(row[KEY]), lineOf(row)]));
       }),
     close: () => client.end().catch(() => {}),
   };

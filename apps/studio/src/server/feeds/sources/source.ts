@@ -1,8 +1,9 @@
 import type { FeedSource, PulledSource } from '@yucca/contract';
 import type { FeedChange, Print } from '../read-events';
 
-/** A record as its source has it, or why it could not be read. */
-export type SourceLine = { json: string; print?: Print } | { error: string; line: number };
+/** A record as its source has it, or why it could not be read: by its key where that is known, else by its line. */
+export type SourceLine =
+  { json: string; print?: Print } | { error: string; line: number } | { error: string; key: string };
 
 /** A piece of what a source has; all of it is written in one transaction. */
 export interface SourceBatch {

@@ -1,4 +1,5 @@
 /** What sources that are asked in SQL have in common. */
+import { LIMITS } from '@yucca/contract';
 
 /** Where the last run ended. */
 export interface SqlPosition {
@@ -13,6 +14,10 @@ export interface SqlPosition {
 /** Rows, and bytes of them, that go on together: rows may be large. */
 export const AT_ONCE = 500;
 export const BYTES_AT_ONCE = 1024 * 1024;
+
+/** Bytes of a row that no record could be made of: such a row stays where it is, and is told by its key. */
+export const MOST_ROW = LIMITS.recordBytes * 6;
+export const TOO_LARGE = `the row is larger than ${MOST_ROW / 1024} kB`;
 
 /** Deleted rows of a table whose changes are read by a column are found by reading all of it, this often. */
 const WHOLE_EVERY_MS = 24 * 3_600_000;

@@ -3,7 +3,17 @@ import Database from 'better-sqlite3';
 import { SourceError } from '../outside/source-error';
 import { insideLoadDir } from './folder';
 import { changesOf, logTableOf, type Logged } from './sqlite-log';
-import { AT_ONCE, BYTES_AT_ONCE, isWholeDue, jsonOf, larger, quoted, type SqlPosition } from './sql-rows';
+import {
+  AT_ONCE,
+  BYTES_AT_ONCE,
+  isWholeDue,
+  jsonOf,
+  larger,
+  MOST_ROW,
+  quoted,
+  TOO_LARGE,
+  type SqlPosition,
+} from './sql-rows';
 import { emptyBatch, noted, type SourceBatch, type SourceEnd, type SourceLine, type SourceReader } from './source';
 
 /** A table or view of a SQLite file, or what a query makes of them. */
@@ -74,13 +84,13 @@ function* all(
   let bytes = 0;
   let anew = true;
   for (const row of db
-    .prepare(`select * from ${rows}${where}`)
+    .prepare(`${fitting(db, rows)}${where}`)
     .safeIntegers()
     .iterate(...values) as IterableIterator<Row>) {
     if (changed !== undefined) largest = larger(largest, row[changed]);
-    const line = lineOf(row);
+    const line = lineOf(row, source.key);
     records.push(line);
-    bytes += line.json.length;
+    bytes += 'json' in line ? line.json.length : 0;
     if (records.length < AT_ONCE && bytes < BYTES_AT_ONCE) continue;
     yield { ...emptyBatch(source.key), records, total, order, anew };
     anew = false;
@@ -118,7 +128,7 @@ function* logged(
     const end = yield* all(db, source, undefined, before, true, at);
     return { ...end, position: JSON.stringify({ log: at, wholeAt: Date.now() } satisfies SqlPosition) };
   }
-  const find = db.prepare(`select * from ${quoted(source.table)} where ${quoted(source.key)} = ?`).safeIntegers();
+  const find = db.prepare(`${fitting(db, quoted(source.table))} where ${quoted(source.key)} = ?`).safeIntegers();
   const next = db
     .prepare(`select seq, key, op from ${quoted(log)} where seq > ? order by seq limit ${AT_ONCE}`)
     .safeIntegers();
@@ -132,7 +142,10 @@ function* logged(
     seq = entries.at(-1)!.seq;
     const changes = changesOf(entries, log, (key) => {
       const row = find.get(key) as Row | undefined;
-      return row === undefined ? null : jsonOf(row);
+      if (row === undefined) return null;
+      const line = lineOf(row, source.key);
+      // In the place of a large row stands what is wrong with it, which is no record: it is refused and shown.
+      return 'json' in line ? line.json : JSON.stringify(line.error);
     });
     yield { ...emptyBatch(source.key), changes };
   }
@@ -141,7 +154,26 @@ function* logged(
 
 type Row = Record<string, unknown>;
 
-const lineOf = (row: Row): { json: string } => ({ json: jsonOf(row) });
+const LARGE = 'yucca__large';
+
+/** All columns of rows; of a row that is too large nothing but the key and that it is. Sizes are known without reading. */
+function fitting(db: Database.Database, rows: string): string {
+  const names = db.prepare(`select * from ${rows}`).columns().map(({ name }) => quoted(name)); // prettier-ignore
+  const size = summed(names.map((name) => `coalesce(octet_length(${name}), 0)`));
+  const kept = names.map((name) => `iif(octet_length(${name}) > ${MOST_ROW}, null, ${name}) as ${name}`);
+  return `select ${kept.join(', ')}, ${size} > ${MOST_ROW} as ${LARGE} from ${rows}`;
+}
+
+/** A sum in halves: one after the other, a thousand terms would be nested too deeply for SQLite. */
+function summed(terms: readonly string[]): string {
+  if (terms.length < 3) return terms.join(' + ');
+  const half = terms.length >> 1;
+  return `(${summed(terms.slice(0, half))}) + (${summed(terms.slice(half))})`;
+}
+
+function lineOf({ [LARGE]: isLarge, ...row }: Row, key: string): { json: string } | { error: string; key: string } {
+  return isLarge ? { error: TOO_LARGE, key: String(row[key]) } : { json: jsonOf(row) };
+}
 
 function asSourceError(error: unknown): unknown {
   const { name, code, message } = error as { name: string; code?: string; message: string };
