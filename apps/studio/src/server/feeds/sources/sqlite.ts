@@ -156,7 +156,7 @@ type Row = Record<string, unknown>;
 
 const LARGE = 'yucca__large';
 
-/** All columns of rows; of a row that is too large nothing but the key and that it is. Sizes are known without reading. */
+/** All columns of rows; of a row that is too large its small ones, and that it is. Sizes are known without reading. */
 function fitting(db: Database.Database, rows: string): string {
   const names = db.prepare(`select * from ${rows}`).columns().map(({ name }) => quoted(name)); // prettier-ignore
   const size = summed(names.map((name) => `coalesce(octet_length(${name}), 0)`));
