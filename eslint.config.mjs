@@ -62,6 +62,18 @@ export default tseslint.config(
       ],
     },
   },
+  {
+    // What runs in browsers runs over plain HTTP too, where these are not there (W3C, Secure Contexts).
+    files: ['apps/studio/src/{features,ui,app,formats}/**', 'packages/{kit,offline,contract}/src/**'],
+    rules: {
+      'no-restricted-properties': [
+        'error',
+        { object: 'crypto', property: 'randomUUID', message: 'Absent over plain HTTP: take crypto.getRandomValues.' },
+        { object: 'crypto', property: 'subtle', message: 'Absent over plain HTTP.' },
+        { object: 'navigator', property: 'clipboard', message: 'Absent over plain HTTP: take ui/copy-text.' },
+      ],
+    },
+  },
   { files: ['**/*.cjs'], languageOptions: { globals: { module: 'writable' } } },
   {
     files: ['scripts/**', '**/*.mjs'],

@@ -1,3 +1,6 @@
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
 import { By } from 'selenium-webdriver';
 import { startBrowser } from '../src/browser';
 import { Person } from '../src/person';
@@ -105,6 +108,21 @@ test('signed in over plain HTTP, as in a house of one’s own, somebody can read
     await person.seeText('It is shown this once');
     const { items } = await server.api<{ items: { label: string }[] }>('GET', '/keys');
     expect(items.map(({ label }) => label)).toContain('House page');
+    // A file is loaded, watched while it is, and found; a page of its own tells what visitors do.
+    const file = path.join(mkdtempSync(path.join(tmpdir(), 'yucca-')), 'house.jsonl');
+    writeFileSync(file, '{"id":"h1","name":"House leek"}\n{"id":"h2","name":"Stonecrop"}\n');
+    await browser.get(`http://${HOUSE}:${new URL(server.base).port}/`);
+    await person.see(By.css('h1'));
+    await person.drop(file);
+    await person.press('Load 2 records');
+    await browser.wait(async () => (await browser.getCurrentUrl()).includes('/c/house/records'), 15_000);
+    await server.api('POST', '/interfaces', { slug: 'house', collection: 'house' });
+    await browser.get(`http://${HOUSE}:${new URL(server.base).port}/s/house`);
+    await person.write(By.css('[role=combobox]'), 'leek');
+    await person.until(async () => (await browser.findElements(By.css('[data-part=card] mark'))).length > 0);
+    expect(await browser.executeScript(`return sessionStorage.getItem('yucca:session')`)).toMatch(/^\d+(-\d+){3}$/);
+    const problems = (await browser.manage().logs().get('browser')).map(({ message }) => message);
+    expect(problems.filter((one) => /TypeError|Uncaught/.test(one))).toEqual([]);
   } finally {
     await browser.quit();
   }

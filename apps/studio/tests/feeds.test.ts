@@ -337,8 +337,9 @@ describe('what was lost on the way', () => {
       await waits;
       yield Buffer.from(lines(records(900).slice(700)));
     })();
-    const begun = house.yucca.feeds.repair(feed.id, slow, { what: ['missing', 'extra'], asOf: Date.now() + 1, confirmed: true }); // prettier-ignore
-    const running = (): Task => house.yucca.tasks.list('plants', 1)[0]!;
+    const named = '7f0c0a52-0000-4000-8000-000000000001';
+    const begun = house.yucca.feeds.repair(feed.id, slow, { what: ['missing', 'extra'], asOf: Date.now() + 1, confirmed: true }, named); // prettier-ignore
+    const running = (): Task => house.yucca.tasks.get(named);
     while (running().done < 600) await new Promise((resolve) => setTimeout(resolve, 10));
     expect(running()).toMatchObject({ kind: 'feed-repair', state: 'running' });
     house.yucca.tasks.cancel(running().id);

@@ -60,9 +60,12 @@ const SILENT: Insights = {
   flush: () => {},
 };
 
+/** 128 random bits. `randomUUID` is there on pages over TLS alone. */
+const newId = (): string => crypto.getRandomValues(new Uint32Array(4)).join('-');
+
 /** An id that is kept in a storage; one of this page alone where the storage is closed. */
 function keptId(storage: () => Storage, name: string): string {
-  const made = crypto.randomUUID();
+  const made = newId();
   return unless(
     DOMException,
     () => {
@@ -105,7 +108,7 @@ export function createInsights({
     }
   };
   const tell = (event: Omit<VisitorEvent, 'id' | 'at' | 'session'>): void => {
-    waiting.push({ ...event, id: crypto.randomUUID(), session, at: new Date().toISOString() });
+    waiting.push({ ...event, id: newId(), session, at: new Date().toISOString() });
     clearTimeout(timer);
     timer = setTimeout(flush, waitMs);
   };

@@ -2,6 +2,7 @@
 
 import { useEffect, useState } from 'react';
 import { Button } from './button';
+import { copyText } from './copy-text';
 
 const SAID_MS = 2000;
 
@@ -14,9 +15,9 @@ export function CopyButton({ text, label = 'Copy' }: { text: string | (() => str
     return () => clearTimeout(timer);
   }, [said]);
   const copy = (): void => {
-    navigator.clipboard.writeText(typeof text === 'string' ? text : text()).then(
+    copyText(typeof text === 'string' ? text : text()).then(
       () => setSaid('Copied'),
-      () => setSaid('Mark it and copy it by hand: the browser does not allow it'),
+      (error: Error) => setSaid(error.message),
     );
   };
   return (

@@ -30,16 +30,3 @@ export function watchTask(id: string, onTask: (task: Task) => void): () => void 
     if (timer !== null) clearTimeout(timer);
   };
 }
-
-/** Tells every state of a task until it is over, and then its end. Never settles once `signal` ends the watching. */
-export function untilOver(id: string, onTask: (task: Task) => void, signal: AbortSignal): Promise<Task> {
-  return new Promise((resolve) => {
-    const stop = watchTask(id, (task) => {
-      onTask(task);
-      if (task.endedAt === null) return;
-      stop();
-      resolve(task);
-    });
-    signal.addEventListener('abort', stop);
-  });
-}

@@ -1,9 +1,10 @@
 import type { FeedComparison, FeedDrift, FeedRepair, RepairKind, Task } from '@yucca/contract';
-import { useEffect, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import { api } from '@/ui/api';
 import { Button } from '@/ui/button';
 import { count, counted, roughly } from '@/ui/format';
-import { untilOver } from '@/ui/watch-task';
+import { newTaskId } from '@/ui/task-id';
+import { watchTask } from '@/ui/watch-task';
 import { driftWords, repairWords } from './feed-words';
 
 const TYPE = 'application/x-ndjson';
@@ -43,15 +44,12 @@ export function Compare({
       setTask(null);
     }
   };
-  const gone = useRef<AbortController | null>(null);
-  useEffect(() => {
-    const leaving = (gone.current = new AbortController());
-    return () => leaving.abort();
-  }, []);
   /** What became of work for which a file is sent, or nothing. */
   const send = async <T,>(to: string, file: File | null): Promise<T> => {
-    const { task } = await api<{ task: Task }>(`${path}/${to}`, { method: 'POST', ...(file && { body: file, headers: { 'Content-Type': TYPE } }) }); // prettier-ignore
-    const end = await untilOver(task.id, setTask, gone.current!.signal);
+    const id = newTaskId();
+    const stop = watchTask(id, setTask);
+    const address = `${path}/${to}${to.includes('?') ? '&' : '?'}wait=true&task=${id}`;
+    const { task: end } = await api<{ task: Task }>(address, { method: 'POST', ...(file && { body: file, headers: { 'Content-Type': TYPE } }) }).finally(stop); // prettier-ignore
     if (end.state === 'cancelled') throw new Error(end.result === undefined ? 'Cancelled.' : `Cancelled. ${repairWords(end.result as FeedRepair)}`); // prettier-ignore
     if (end.state !== 'done') throw new Error(end.errors[0]?.detail ?? 'It came to no end.');
     return end.result as T;

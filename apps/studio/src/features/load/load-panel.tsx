@@ -9,6 +9,7 @@ import { api } from '@/ui/api';
 import { Button } from '@/ui/button';
 import { UTF_8 } from '@/text/charset';
 import { bytes, count, counted, roughly } from '@/ui/format';
+import { newTaskId } from '@/ui/task-id';
 import { freeName, hasDottedNames, type Inspection } from '@/inspect/inspect-file';
 import { inspectAside } from './inspect-aside';
 import { HeaderChoice } from './header-choice';
@@ -96,7 +97,7 @@ export function LoadPanel({ file, waiting, onClose }: { file: File; waiting: num
 
   const load = async ({ name, key, rules, nest }: Order): Promise<void> => {
     if (!inspection?.ok) return;
-    const id = crypto.randomUUID();
+    const id = newTaskId();
     setProblem(null);
     setTask({
       id,

@@ -10,6 +10,7 @@ import { bytes } from '@/ui/format';
 import { nameFor } from '@/inspect/inspect-file';
 import { FailedLines, TaskErrors } from './load-ended';
 import { LoadProgress } from './load-progress';
+import { newTaskId } from '@/ui/task-id';
 import { watchTask } from '@/ui/watch-task';
 
 interface Listed {
@@ -64,7 +65,7 @@ function FileRow({ file, onDone }: { file: Listed['items'][number]; onDone: () =
       await api<Collection>(`/collections/${name}`).catch(() =>
         api('/collections', { method: 'POST', json: { name } }),
       );
-      const id = crypto.randomUUID();
+      const id = newTaskId();
       const query = `file=${encodeURIComponent(file.path)}&assignKeys=true&wait=true&task=${id}`;
       const stop = watchTask(id, setTask);
       const { task: ended } = await api<{ task: Task }>(`/collections/${name}/records?${query}`, {

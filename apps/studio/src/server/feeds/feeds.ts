@@ -320,13 +320,13 @@ export class Feeds {
    * How the collection differs from its source, as a task: from records that were sent, or that it has now. Changes
    * nothing. Settles when what was sent has been read; throws a Failure for what cannot be.
    */
-  compare(id: string, body: AsyncIterable<Uint8Array> | null): Promise<BegunTask> {
-    return this.#sourceTasks.compare(this.#rows.get(id), body);
+  compare(id: string, body: AsyncIterable<Uint8Array> | null, taskId?: string): Promise<BegunTask> {
+    return this.#sourceTasks.compare(this.#rows.get(id), body, taskId);
   }
 
   /** Makes the collection what its source says, as far as it is asked for, as a task. See Repair. */
-  repair(id: string, body: AsyncIterable<Uint8Array> | null, order: RepairAsked): Promise<BegunTask> {
-    return this.#sourceTasks.repair(this.#rows.get(id), body, order);
+  repair(id: string, body: AsyncIterable<Uint8Array> | null, order: RepairAsked, taskId?: string): Promise<BegunTask> {
+    return this.#sourceTasks.repair(this.#rows.get(id), body, order, taskId);
   }
 
   /** One refresh after the other: events that come meanwhile are in the next. */

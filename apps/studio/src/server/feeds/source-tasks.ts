@@ -21,27 +21,28 @@ export class SourceTasks {
     this.#parts = parts;
   }
 
-  compare(row: FeedRow, body: Body): Promise<BegunTask> {
-    return this.#begin('feed-compare', row, body, (read, watch) =>
+  /** `id`: of the task, when whoever asks has named it. */
+  compare(row: FeedRow, body: Body, id: string = randomUUID()): Promise<BegunTask> {
+    return this.#begin(id, 'feed-compare', row, body, (read, watch) =>
       this.#parts.reconciliation.compare(row, read, watch),
     );
   }
 
-  async repair(row: FeedRow, body: Body, order: RepairAsked): Promise<BegunTask> {
+  async repair(row: FeedRow, body: Body, order: RepairAsked, id: string = randomUUID()): Promise<BegunTask> {
     const { reconciliation } = this.#parts;
     reconciliation.requireRecords(row, body);
-    return this.#begin('feed-repair', row, body, (read, watch) => reconciliation.repair(row, read, order, watch));
+    return this.#begin(id, 'feed-repair', row, body, (read, watch) => reconciliation.repair(row, read, order, watch));
   }
 
   /** Settles when the body has been read: until then what is wrong with it is an answer to the request. */
   async #begin(
+    id: string,
     kind: 'feed-compare' | 'feed-repair',
     row: FeedRow,
     body: Body,
     work: (body: Body, watch: Watch) => Promise<FeedComparison | FeedRepair>,
   ): Promise<BegunTask> {
     const { tasks, collections } = this.#parts;
-    const id = randomUUID();
     const abort = new AbortController();
     tasks.begin(id, kind, row.collection, () => abort.abort());
     tasks.update(id, { total: collections.row(row.collection).records, step: 'reading the source' });

@@ -1,5 +1,5 @@
 import { FEED_EVENT_STATES, REPAIR_KINDS } from '../../feeds.ts';
-import { flag, json, page, size, type Operation } from './operation.ts';
+import { flag, json, page, size, task, wait, type Operation } from './operation.ts';
 
 const F = '/feeds/{feed}';
 const group = 'Feeds' as const;
@@ -135,7 +135,8 @@ export const FEEDS: readonly Operation[] = [
     query: [
       flag('whole', 'Read everything, also where only changes could be asked for.'),
       flag('confirm', 'Go on with what the last run asks.'),
-      flag('wait', 'Answer at its end.'),
+      wait,
+      task,
     ],
     answers: { 200: [json('FeedRun')], 202: [json('FeedRun')] },
   },
@@ -178,7 +179,7 @@ export const FEEDS: readonly Operation[] = [
     group,
     summary: 'Compare the collection with the records of its source',
     more: 'All of them, one JSON object a line. When nothing is sent, a source that is asked is compared with what it has now, and one that sends with what its events told last. A task whose result is a FeedComparison; nothing is changed.',
-    query: [flag('wait', 'Answer at its end.')],
+    query: [wait, task],
     body: [{ type: 'application/x-ndjson', schema: 'Record' }],
     answers: { 200: [json('TaskAnswer')], 202: [json('TaskAnswer')] },
   },

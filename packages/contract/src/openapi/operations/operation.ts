@@ -62,6 +62,11 @@ export const flag = (name: string, description: string): QueryParameter => ({
   schema: { type: 'boolean', default: false },
 });
 export const wait = flag('wait', 'Answer when the work is done and what it wrote can be searched.');
+export const task: QueryParameter = {
+  name: 'task',
+  description: 'A UUID for the task, so that it can be watched while the body is still sent.',
+  schema: { type: 'string', format: 'uuid' },
+};
 export const version: QueryParameter = {
   name: 'version',
   description: 'live, draft, or the number of a version.',

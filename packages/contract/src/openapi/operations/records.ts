@@ -1,5 +1,5 @@
 import { WHOLE_FORMATS } from '../../whole-formats.ts';
-import { json, flag, wait, page, size, filter, fields, C, type Operation } from './operation.ts';
+import { json, flag, wait, task, page, size, filter, fields, C, type Operation } from './operation.ts';
 
 const plant = { id: 'P-0042', name: 'Agave americana', price: 34.5, colours: ['green', 'yellow'] };
 
@@ -44,11 +44,7 @@ export const RECORDS: readonly Operation[] = [
           'CSV: the line that holds the header, from 1. Left out, it is told by the first rows: lines above it that have not as many cells (a title, comments, sep=;) are skipped.',
         schema: { type: 'integer', minimum: 1, maximum: 9999 },
       },
-      {
-        name: 'task',
-        description: 'A UUID for the task, so that it can be watched while the body is still sent.',
-        schema: { type: 'string', format: 'uuid' },
-      },
+      task,
       {
         name: 'file',
         description: 'A file of the server’s own machine instead of a body (right admin).',

@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { ask } from '@/ui/api';
 import { Button } from '@/ui/button';
 import { CopyButton } from '@/ui/copy-button';
+import { copyText } from '@/ui/copy-text';
 import type { PageFacts } from '../facts';
 import { csp, elementCode, reactCode } from './code';
 import { TakeAway } from './take-away';
@@ -63,7 +64,7 @@ function Guide({ slug }: { slug: string }) {
   const copy = (): void => {
     ask(`/interfaces/${slug}/guide`)
       .then((response) => response.text())
-      .then((text) => navigator.clipboard.writeText(text))
+      .then(copyText)
       .then(
         () => setSaid('Copied.'),
         (error: Error) => setSaid(error.message),

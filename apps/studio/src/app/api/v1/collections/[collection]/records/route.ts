@@ -3,6 +3,7 @@ import { charsetSaid, isTrue, mediaType, oneOf, packing, wholeNumber } from '@/h
 import { bodyOf } from '@/http/pieces';
 import { json, Reply } from '@/http/reply';
 import { refuseOthers, route } from '@/http/route';
+import { taskIdFrom } from '@/http/task-reply';
 import { Failure } from '@/server/failure';
 import { requireRight } from '@/server/keys/caller';
 import { checkFilter } from '@/server/keys/keys';
@@ -37,15 +38,8 @@ function bothOf(forced: string | undefined, asked: string | null): string | null
   return `(${forced}) AND (${asked})`;
 }
 
-const TASK_ID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
-
 export const POST = route('write', async ({ request, url, params, caller, yucca }) => {
-  const taskId = url.searchParams.get('task') ?? undefined;
-  if (taskId !== undefined && !TASK_ID.test(taskId)) {
-    throw new Failure('invalid', 'task must be a UUID in lower case.', [
-      { pointer: '/task', detail: 'must be a UUID' },
-    ]);
-  }
+  const taskId = taskIdFrom(url);
   const gzip = packing(request) === 'gzip';
   const length = Number(request.headers.get('content-length') ?? Number.NaN);
   const file = url.searchParams.get('file');

@@ -1,6 +1,6 @@
 import { recordsSent } from '@/http/input';
 import { refuseOthers, route } from '@/http/route';
-import { taskReply } from '@/http/task-reply';
+import { taskIdFrom, taskReply } from '@/http/task-reply';
 import { requireNoLimits } from '@/server/keys/caller';
 
 /**
@@ -9,7 +9,7 @@ import { requireNoLimits } from '@/server/keys/caller';
  */
 export const POST = route('admin', ({ request, url, params, caller, yucca }) => {
   requireNoLimits(caller);
-  return taskReply(url, () => yucca.feeds.compare(params.feed!, recordsSent(request)));
+  return taskReply(url, () => yucca.feeds.compare(params.feed!, recordsSent(request), taskIdFrom(url)));
 });
 
 export const { GET, PUT, PATCH, DELETE } = refuseOthers('POST');

@@ -1,7 +1,7 @@
 import { REPAIR_KINDS, type RepairKind } from '@yucca/contract';
 import { isTrue, recordsSent } from '@/http/input';
 import { refuseOthers, route } from '@/http/route';
-import { taskReply } from '@/http/task-reply';
+import { taskIdFrom, taskReply } from '@/http/task-reply';
 import { Failure } from '@/server/failure';
 import { requireNoLimits } from '@/server/keys/caller';
 import type { BegunTask } from '@/server/tasks/tasks';
@@ -10,7 +10,8 @@ import type { BegunTask } from '@/server/tasks/tasks';
 export const POST = route('admin', ({ request, url, params, caller, yucca }) => {
   requireNoLimits(caller);
   const order = { what: whatFrom(url), asOf: asOfFrom(url), confirmed: isTrue(url, 'confirm') };
-  const begin = (): Promise<BegunTask> => yucca.feeds.repair(params.feed!, recordsSent(request), order);
+  const begin = (): Promise<BegunTask> =>
+    yucca.feeds.repair(params.feed!, recordsSent(request), order, taskIdFrom(url));
   return taskReply(url, begin, ({ id }) => ({ what: order.what.join(', '), task: id }));
 });
 
