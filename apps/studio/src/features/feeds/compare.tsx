@@ -152,6 +152,7 @@ export function Compare({
               />
             )}
           </dl>
+          {!repairs && told.records === 0 && <p className="mt-2 text-soft">Its events have told of no record yet.</p>}
           {!repairs && told.missing + told.different + told.extra > 0 && (
             <p className="mt-2 text-soft">
               By what its events told last. To repair it, choose a file with all records of the source.
