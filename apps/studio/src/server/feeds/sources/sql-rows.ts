@@ -19,6 +19,10 @@ export const BYTES_AT_ONCE = 1024 * 1024;
 export const MOST_ROW = LIMITS.recordBytes * 6;
 export const TOO_LARGE = `the row is larger than ${MOST_ROW / 1024} kB`;
 
+/** What a change of a row says it is: of a large one what is wrong, which is no record, so that it is refused and shown. */
+export const changedTo = (line: { json: string } | { error: string }): string =>
+  'json' in line ? line.json : JSON.stringify(line.error);
+
 /** Deleted rows of a table whose changes are read by a column are found by reading all of it, this often. */
 const WHOLE_EVERY_MS = 24 * 3_600_000;
 
