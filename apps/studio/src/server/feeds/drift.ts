@@ -80,7 +80,7 @@ export async function compareByPrints(db: Db, target: FeedTarget, source: Printe
     .pluck()
     .iterate(feedId, collectionId, JSON.stringify(parts)) as IterableIterator<string>;
   const candidates = [...extra].filter((key) => !known.has(key));
-  const elsewhere = candidates.length === 0 ? new Map<string, string>() : await source.byKeys(candidates);
+  const elsewhere = candidates.length === 0 ? new Map<string, never>() : await source.byKeys(candidates);
   for (const key of candidates) {
     if (elsewhere.has(key)) different.push(key);
     else {

@@ -102,7 +102,7 @@ export class Reconciliation {
     row: FeedRow,
     body: AsyncIterable<Uint8Array> | null,
     order: RepairAsked,
-    watch: Watch = NOBODY,
+    watch: Watch,
   ): Promise<FeedRepair> {
     this.requireRecords(row, body);
     const { writer } = this.#parts;

@@ -11,6 +11,7 @@ import { emptyBatch, noted, type SourceBatch, type SourceEnd, type SourceLine, t
 import {
   AT_ONCE,
   BYTES_AT_ONCE,
+  changedTo,
   isWholeDue,
   jsonOf,
   larger,
@@ -292,8 +293,7 @@ async function withRows(
   return changes.map(({ key, order, event }) => {
     const row = found.get(key);
     const action = row === undefined ? 'delete' : 'upsert';
-    // In the place of a large row stands what is wrong with it, which is no record: it is refused and shown.
-    const data = row === undefined ? null : 'json' in row ? row.json : JSON.stringify(row.error);
+    const data = row === undefined ? null : changedTo(row);
     const print = row !== undefined && 'json' in row ? { print: row.print } : {};
     return { source: slot, event, type: `row.${action}`, key, action, data, order, ...print };
   });

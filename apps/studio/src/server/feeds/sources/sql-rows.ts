@@ -19,7 +19,7 @@ export const BYTES_AT_ONCE = 1024 * 1024;
 export const MOST_ROW = LIMITS.recordBytes * 6;
 export const TOO_LARGE = `the row is larger than ${MOST_ROW / 1024} kB`;
 
-/** What a change of a row says it is: of a large one what is wrong, which is no record, so that it is refused and shown. */
+/** What a change makes of a row: of a large one what is wrong, which is no record, so that it is refused and shown. */
 export const changedTo = (line: { json: string } | { error: string }): string =>
   'json' in line ? line.json : JSON.stringify(line.error);
 

@@ -6,6 +6,7 @@ import { changesOf, logTableOf, type Logged } from './sqlite-log';
 import {
   AT_ONCE,
   BYTES_AT_ONCE,
+  changedTo,
   isWholeDue,
   jsonOf,
   larger,
@@ -143,9 +144,7 @@ function* logged(
     const changes = changesOf(entries, log, (key) => {
       const row = find.get(key) as Row | undefined;
       if (row === undefined) return null;
-      const line = lineOf(row, source.key);
-      // In the place of a large row stands what is wrong with it, which is no record: it is refused and shown.
-      return 'json' in line ? line.json : JSON.stringify(line.error);
+      return changedTo(lineOf(row, source.key));
     });
     yield { ...emptyBatch(source.key), changes };
   }
