@@ -6,7 +6,6 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { loadPlants, Server } from '../src/server';
 
-jest.setTimeout(180_000);
 const folder = mkdtempSync(path.join(tmpdir(), 'yucca-disk-'));
 const mount = (...args: string[]): boolean => spawnSync('mount', args, { stdio: 'ignore' }).status === 0;
 /** Only the administrator of a machine may; elsewhere these tests are left out, and said to be. */

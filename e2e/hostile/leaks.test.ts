@@ -8,7 +8,7 @@ import { loadPlants, Server, somePlants } from '../src/server';
 const ROUNDS = Number(process.env.YUCCA_LEAK_ROUNDS ?? 150);
 /** Rounds after which everything that is kept anyhow is there: compiled code, caches, connections. */
 const WARM = Math.max(30, Math.round(ROUNDS / 5));
-jest.setTimeout(120_000 + ROUNDS * 1_600);
+jest.setTimeout(900_000 + ROUNDS * 1_600);
 let server: Server;
 beforeAll(async () => {
   server = await new Server().start();

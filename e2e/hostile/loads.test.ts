@@ -10,7 +10,6 @@ import { createGzip, gzipSync } from 'node:zlib';
 import { Readable } from 'node:stream';
 import { Server } from '../src/server';
 
-jest.setTimeout(300_000);
 let server: Server;
 let restingMb = 0;
 beforeAll(async () => {

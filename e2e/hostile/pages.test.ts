@@ -4,7 +4,6 @@ import { startBrowser, type Browser } from '../src/browser';
 import { Person } from '../src/person';
 import { loadPlants, Server, somePlants } from '../src/server';
 
-jest.setTimeout(240_000);
 let server: Server;
 let browser: Browser;
 const { see, seeText, press, until } = new Person(() => browser);

@@ -3,7 +3,6 @@ import { gzipSync } from 'node:zlib';
 import { sendRaw, written, type RawAnswer } from '../src/raw';
 import { loadPlants, Server } from '../src/server';
 
-jest.setTimeout(300_000);
 let server: Server;
 let asked = 0;
 beforeAll(async () => {

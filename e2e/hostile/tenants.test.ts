@@ -4,7 +4,6 @@
  */
 import { Server } from '../src/server';
 
-jest.setTimeout(300_000);
 let server: Server;
 const secrets: Record<string, string> = {};
 const RECORDS = 60;

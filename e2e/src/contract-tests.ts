@@ -3,7 +3,6 @@ import { loadPlants, Server, somePlants, type WayIn } from './server';
 
 /** What the HTTP contract promises, held against one of the ways in: both answer by the same functions. */
 export function contractTests(way: WayIn): void {
-  jest.setTimeout(60_000);
   let server: Server;
   beforeAll(async () => {
     server = await new Server().start({}, way);

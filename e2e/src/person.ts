@@ -4,7 +4,7 @@ import AxeBuilder from '@axe-core/webdriverjs';
 import { By, Key, until, type WebElement } from 'selenium-webdriver';
 import type { Browser } from './browser';
 
-export const WAIT = 40_000;
+export const WAIT = 120_000;
 
 export const byText = (tag: string, text: string): By => By.xpath(`//${tag}[contains(normalize-space(.), "${text}")]`);
 

@@ -5,7 +5,6 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { loadPlants, Server } from '../src/server';
 
-jest.setTimeout(180_000);
 const YUCCA = path.join(__dirname, '../../packages/cli/bin/yucca.mjs');
 const folder = mkdtempSync(path.join(tmpdir(), 'yucca-restored-'));
 let server: Server;

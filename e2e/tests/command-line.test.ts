@@ -5,7 +5,6 @@ import path from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { Server, somePlants } from '../src/server';
 
-jest.setTimeout(180_000);
 const BIN = path.join(__dirname, '../../packages/cli/bin/yucca.mjs');
 const folder = mkdtempSync(path.join(tmpdir(), 'yucca-cli-'));
 let server: Server;

@@ -7,7 +7,6 @@ import { startBrowser, type Browser } from '../src/browser';
 import { byText, fileIn, Person } from '../src/person';
 import { Server } from '../src/server';
 
-jest.setTimeout(300_000);
 const folder = mkdtempSync(path.join(tmpdir(), 'yucca-hand-'));
 let server: Server;
 let browser: Browser;

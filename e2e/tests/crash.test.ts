@@ -1,7 +1,6 @@
 import type { Collection, SearchAnswer, Task } from '@yucca/contract';
 import { Server, somePlants } from '../src/server';
 
-jest.setTimeout(300_000);
 let server: Server;
 beforeAll(async () => void (server = await new Server().start()));
 afterAll(() => server.leave());

@@ -7,7 +7,6 @@ import path from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { loadPlants, Server } from '../src/server';
 
-jest.setTimeout(180_000);
 const loadDir = mkdtempSync(path.join(tmpdir(), 'yucca-files-'));
 let server: Server;
 beforeAll(async () => {

@@ -7,7 +7,6 @@ import { setTheme, startBrowser, type Browser } from '../src/browser';
 import { byText, fileIn, Person, WAIT } from '../src/person';
 import { Server } from '../src/server';
 
-jest.setTimeout(300_000);
 let server: Server;
 let browser: Browser;
 const folder = mkdtempSync(path.join(tmpdir(), 'yucca-files-'));
@@ -122,7 +121,7 @@ describe('Records', () => {
     // Until it is as long as all of its rows, the table cannot be scrolled to its middle.
     const scroll =
       'const box = document.querySelector("[aria-label=Records]"); box.scrollTop = box.scrollHeight / 2; return box.innerText.includes("P-1500");';
-    await browser.wait(() => browser.executeScript<boolean>(scroll), 15_000);
+    await browser.wait(() => browser.executeScript<boolean>(scroll), WAIT);
     expect((await browser.findElements(By.css('tbody tr'))).length).toBeLessThan(80);
     await write(By.css('input[placeholder^="Filter"]'), "price < 2 AND kind = 'fern'");
     await seeText('1 of 3,000');

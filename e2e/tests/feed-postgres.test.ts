@@ -8,7 +8,7 @@ import { Server } from '../src/server.ts';
 /** Changes under which the server is killed; with more by YUCCA_TEST_CHANGES=20000 it is killed every ten seconds. */
 const CHANGES = Number(process.env.YUCCA_TEST_CHANGES ?? 3_000);
 const IS_LONG = CHANGES > 3_000;
-jest.setTimeout(240_000 * (CHANGES / 3_000));
+jest.setTimeout(900_000 * (CHANGES / 3_000));
 
 let server: Server;
 let postgres: Postgres;

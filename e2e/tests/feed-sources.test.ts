@@ -12,7 +12,6 @@ import { setTheme, startBrowser, type Browser } from '../src/browser';
 import { Person } from '../src/person';
 import { Server, somePlants } from '../src/server';
 
-jest.setTimeout(240_000);
 const BIN = path.join(__dirname, '../../packages/cli/bin/yucca.mjs');
 const loadDir = mkdtempSync(path.join(tmpdir(), 'yucca-exports-'));
 const env = { YUCCA_LOAD_DIR: loadDir };

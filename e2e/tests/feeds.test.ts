@@ -19,7 +19,7 @@ import { loadPlants, Server, somePlants } from '../src/server';
 const CHANGES = Number(process.env.YUCCA_TEST_CHANGES ?? 3_000);
 const KILL_EVERY_MS = CHANGES > 3_000 ? 10_000 : 2_500;
 const MOST_KILLS = CHANGES > 3_000 ? Infinity : 5;
-jest.setTimeout(240_000 * (CHANGES / 3_000));
+jest.setTimeout(900_000 * (CHANGES / 3_000));
 const away = mkdtempSync(path.join(tmpdir(), 'yucca-feeds-'));
 let server: Server;
 let browser: Browser;

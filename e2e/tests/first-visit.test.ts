@@ -3,7 +3,6 @@ import { startBrowser, type Browser } from '../src/browser';
 import { byText, Person } from '../src/person';
 import { Server } from '../src/server';
 
-jest.setTimeout(180_000);
 let server: Server;
 let browser: Browser;
 const { see, seeText, until, violations, write } = new Person(() => browser);

@@ -12,7 +12,6 @@ import { install, installFromHere, run, Site, takeAway } from '../src/handed-ove
 import { Person } from '../src/person';
 import { freePort, Server, somePlants } from '../src/server';
 
-jest.setTimeout(600_000);
 const ROOT = path.join(__dirname, '../..');
 const TSX = path.join(ROOT, 'node_modules/tsx/dist/cli.mjs');
 /** Those of the demo, and the page that a collection has from the moment it is dropped. */

@@ -7,7 +7,6 @@ import { setTheme, startBrowser, type Browser } from '../src/browser';
 import { Person } from '../src/person';
 import { loadPlants, Server, somePlants } from '../src/server';
 
-jest.setTimeout(180_000);
 let server: Server;
 let browser: Browser;
 const { see, seeText, press, until, violations } = new Person(() => browser);

@@ -4,7 +4,6 @@ import { hearBeacons, setSize, startBrowser, type Browser } from '../src/browser
 import { Person } from '../src/person';
 import { loadPlants, Server, somePlants } from '../src/server';
 
-jest.setTimeout(300_000);
 let server: Server;
 let browser: Browser;
 const { see, until, violations } = new Person(() => browser);

@@ -6,7 +6,6 @@ import { startBrowser, type Browser } from '../src/browser';
 import { byText, fileIn, Person } from '../src/person';
 import { loadPlants, Server, somePlants } from '../src/server';
 
-jest.setTimeout(300_000);
 const folder = mkdtempSync(path.join(tmpdir(), 'yucca-judge-'));
 let server: Server;
 let browser: Browser;

@@ -2,7 +2,6 @@ import type { FacetValuesAnswer, Profile, SearchAnswer, SuggestAnswer } from '@y
 import { createHmac } from 'node:crypto';
 import { Server } from '../src/server';
 
-jest.setTimeout(180_000);
 let server: Server;
 
 /** Records of two tenants; every word and value of the hidden one begins with "zz". */

@@ -12,7 +12,6 @@ import { Person, WAIT } from '../src/person';
 import { loadPlants, Server, somePlants } from '../src/server';
 
 // Making the package, types and all, takes most of it.
-jest.setTimeout(400_000);
 const ROOT = path.join(__dirname, '../..');
 const GUIDE = path.join(ROOT, 'docs/guide');
 const DIST = path.join(ROOT, 'packages/kit/dist');

@@ -5,7 +5,6 @@ import path from 'node:path';
 import { promisify } from 'node:util';
 import { loadPlants, Server, somePlants } from '../src/server';
 
-jest.setTimeout(400_000);
 const LIGHTHOUSE = path.join(__dirname, '../../node_modules/lighthouse/cli/index.js');
 const folder = mkdtempSync(path.join(tmpdir(), 'yucca-lighthouse-'));
 let server: Server;

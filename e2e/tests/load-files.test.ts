@@ -5,10 +5,9 @@ import path from 'node:path';
 import type { Collection, FieldRule, InspectionAnswer, RecordJson, SearchAnswer } from '@yucca/contract';
 import { By } from 'selenium-webdriver';
 import { startBrowser, type Browser } from '../src/browser';
-import { Person } from '../src/person';
+import { Person, WAIT } from '../src/person';
 import { Server } from '../src/server';
 
-jest.setTimeout(300_000);
 const ROOT = path.join(__dirname, '../..');
 const FILES = path.join(ROOT, 'e2e/fixtures/files');
 
@@ -101,7 +100,7 @@ describe.each(Object.entries(EXPECTED))('%s', (name, { at, key, records, rules =
     checked.add(typeOf(name));
     await press(`Load ${records.length} record`);
     await seeText(`${records.length} record`);
-    await browser.wait(async () => (await browser.getCurrentUrl()).includes(`/c/${made}/records`), 15_000);
+    await browser.wait(async () => (await browser.getCurrentUrl()).includes(`/c/${made}/records`), WAIT);
     expect((await server.json<Collection>('GET', `/collections/${made}`)).key).toBe(key);
     expect(await stored(made)).toEqual(records);
     for (const [q, first] of Object.entries(finds)) {
@@ -150,7 +149,7 @@ test('what leaves a doubt is asked about, and what stands above a table is shown
   await (await see(By.css('select[aria-label="Read opened as"] option[value="date d/M/yyyy"]'))).click();
   await seeText('opened as date (d/M/yyyy)');
   await press('Load 2 records');
-  await browser.wait(async () => (await browser.getCurrentUrl()).includes('/c/either-way/records'), 15_000);
+  await browser.wait(async () => (await browser.getCurrentUrl()).includes('/c/either-way/records'), WAIT);
   expect((await stored('either-way')).map(({ opened }) => opened)).toEqual(['1998-01-05', '1998-02-08']);
   await browser.get(server.base);
   await see(By.css('h1'));

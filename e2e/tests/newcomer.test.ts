@@ -6,7 +6,6 @@ import { startBrowser, type Browser } from '../src/browser';
 import { byText, Person } from '../src/person';
 import { Server } from '../src/server';
 
-jest.setTimeout(240_000);
 const ROOT = path.join(__dirname, '../..');
 let server: Server;
 let browser: Browser;

@@ -7,7 +7,6 @@ import path from 'node:path';
 import { freePort, loadPlants, Server } from '../src/server';
 import { sendRaw, written } from '../src/raw';
 
-jest.setTimeout(300_000);
 let server: Server;
 let nginx: ChildProcess;
 let proxy = '';

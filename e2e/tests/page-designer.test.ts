@@ -6,7 +6,6 @@ import { setTheme, startBrowser, type Browser } from '../src/browser';
 import { byText, Person } from '../src/person';
 import { loadPlants, Server, somePlants } from '../src/server';
 
-jest.setTimeout(240_000);
 let server: Server;
 let browser: Browser;
 const { see, seeText, press, until, violations, write } = new Person(() => browser);

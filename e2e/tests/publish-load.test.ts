@@ -1,6 +1,5 @@
 import { loadPlants, Server, somePlants } from '../src/server';
 
-jest.setTimeout(300_000);
 const CONNECTIONS = 16;
 /** At least; and until so many queries were asked meanwhile, however fast either is. */
 const PUBLISHES = 12;

@@ -13,7 +13,6 @@ import type {
 } from '@yucca/contract';
 import { loadPlants, Server, somePlants } from '../src/server';
 
-jest.setTimeout(180_000);
 let server: Server;
 
 const TUNING: TuningDocument = {

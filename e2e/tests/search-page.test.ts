@@ -3,7 +3,6 @@ import { By, Key, until, type WebElement } from 'selenium-webdriver';
 import { setSize, setTheme, startBrowser, type Browser } from '../src/browser';
 import { loadPlants, Server } from '../src/server';
 
-jest.setTimeout(300_000);
 const WAIT = 40_000;
 let server: Server;
 let browser: Browser;

@@ -3,13 +3,12 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { By } from 'selenium-webdriver';
 import { startBrowser } from '../src/browser';
-import { Person } from '../src/person';
+import { Person, WAIT } from '../src/person';
 import { Server } from '../src/server';
 
 /** A name that is no secure place for a browser: it leaves out which page asks. */
 const HOUSE = 'house.quillbrook.example';
 
-jest.setTimeout(180_000);
 let server: Server;
 beforeAll(async () => {
   // It says it is reached from elsewhere; it listens on this machine alone.
@@ -115,7 +114,7 @@ test('signed in over plain HTTP, as in a house of one’s own, somebody can read
     await person.see(By.css('h1'));
     await person.drop(file);
     await person.press('Load 2 records');
-    await browser.wait(async () => (await browser.getCurrentUrl()).includes('/c/house/records'), 15_000);
+    await browser.wait(async () => (await browser.getCurrentUrl()).includes('/c/house/records'), WAIT);
     await server.api('POST', '/interfaces', { slug: 'house', collection: 'house' });
     await browser.get(`http://${HOUSE}:${new URL(server.base).port}/s/house`);
     await person.write(By.css('[role=combobox]'), 'leek');

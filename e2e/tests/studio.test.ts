@@ -7,7 +7,6 @@ import { setTheme, startBrowser, type Browser } from '../src/browser';
 import { byText, fileIn, Person, WAIT } from '../src/person';
 import { loadPlants, Server, somePlants } from '../src/server';
 
-jest.setTimeout(300_000);
 let server: Server;
 /** One that nothing was loaded into. */
 let empty: Server;

@@ -4,7 +4,6 @@ import { setTheme, startBrowser, type Browser } from '../src/browser';
 import { byText, Person } from '../src/person';
 import { Server } from '../src/server';
 
-jest.setTimeout(300_000);
 let server: Server;
 let browser: Browser;
 const { see, seeText, press, until: holds, write, violations } = new Person(() => browser);

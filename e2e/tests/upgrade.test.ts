@@ -6,7 +6,6 @@ import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { Server } from '../src/server';
 
-jest.setTimeout(180_000);
 const FIXTURES = path.join(__dirname, '../fixtures');
 const expected = JSON.parse(readFileSync(path.join(FIXTURES, 'before-sealed-keys.json'), 'utf8')) as {
   key: { id: string; secret: string };

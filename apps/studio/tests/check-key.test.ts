@@ -1,5 +1,4 @@
 /** The key of every row of a file, not of its beginning. */
-jest.setTimeout(300_000);
 import { checkKeys } from '../src/features/load/check-key';
 import { inspectFile, type Inspection } from '../src/inspect/inspect-file';
 import { keyNote } from '../src/features/load/load-notes';

@@ -1,7 +1,6 @@
 /** @jest-environment node */
 import { House, lines } from './house';
 
-jest.setTimeout(300_000);
 const RECORDS = 25_000;
 let house: House;
 

@@ -7,9 +7,6 @@ import { readConfig } from '../src/server/config';
 import { startRuntime, type Runtime } from '../src/server/runtime';
 import type { LoadRequest } from '../src/server/records/records';
 
-// For a test that hangs; on a machine that does much else a load takes many times its time.
-jest.setTimeout(300_000);
-
 const MIGRATIONS = path.join(__dirname, '../drizzle');
 
 /** A Yucca of its own in a temporary folder, which can be closed and opened again over the same data. */
