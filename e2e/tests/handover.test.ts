@@ -17,6 +17,8 @@ const TSX = path.join(ROOT, 'node_modules/tsx/dist/cli.mjs');
 /** Those of the demo, and the page that a collection has from the moment it is dropped. */
 const PAGES = ['nursery', 'growing', 'collect', 'dropped'] as const;
 type Page = (typeof PAGES)[number];
+/** Every project in the way of its README, with its own smoke test: half an hour, so not each time. */
+const IS_WHOLE = process.env.YUCCA_TEST_HANDOVER === 'whole';
 /** Where a project's own smoke test finds a browser. */
 const BROWSERS = {
   CHROME_PATH: process.env.CHROME_PATH ?? '/usr/bin/chromium',
@@ -117,17 +119,14 @@ async function problemsOf(): Promise<string[]> {
 
 test('React: typed strictly, built, used from another origin under its policy', () => vite('react', 'growing'));
 
-/**
- * Every page as a project: built and used; one of them also checked, and by the smoke test that comes along. Every
- * design is checked by `apps/studio/tests/handover-projects`.
- */
+/** Every page as a project: checked, built and used; one of them also by the smoke test that comes along. */
 async function vite(target: 'react' | 'plain', smoked: Page): Promise<void> {
   for (const page of PAGES) {
     const project = await takeAway(server, page, target, [site.base, 'http://localhost:4173'], away);
     // One in the way of its README: a registry may be slow, and what npm does is the same for all.
-    await (target === 'plain' && page === smoked ? install : installFromHere)(project);
-    if (page === smoked) await run('npm', ['run', 'check'], project.folder);
-    await run('npm', ['run', page === smoked ? 'smoke' : 'build'], project.folder, BROWSERS);
+    await (IS_WHOLE || (target === 'plain' && page === smoked) ? install : installFromHere)(project);
+    await run('npm', ['run', 'check'], project.folder);
+    await run('npm', ['run', IS_WHOLE || page === smoked ? 'smoke' : 'build'], project.folder, BROWSERS);
     Object.assign(site, { folder: path.join(project.folder, 'dist'), policy: project.policy });
     await use(`${site.base}/`, page);
     expect((await fetch(await firstRecord())).status).toBe(200);
@@ -167,12 +166,12 @@ async function aWordOf(page: Page): Promise<string> {
 test('Next.js: typed strictly, built, first results from its server, record pages, a sitemap', async () => {
   const port = await freePort();
   const base = `http://127.0.0.1:${port}`;
-  // The fullest and the barest: each takes half a minute.
-  for (const page of ['nursery', 'dropped'] as const) {
+  // The fullest and the barest: each takes half a minute. A build also checks types.
+  for (const page of IS_WHOLE ? PAGES : (['nursery', 'dropped'] as const)) {
     const project = await takeAway(server, page, 'next', [base, 'http://localhost:3100'], away);
-    await installFromHere(project);
-    await run('npm', ['run', page === 'nursery' ? 'smoke' : 'build'], project.folder, BROWSERS);
-    if (page === 'nursery') await run('npm', ['run', 'check'], project.folder);
+    await (IS_WHOLE ? install : installFromHere)(project);
+    await run('npm', ['run', IS_WHOLE || page === 'nursery' ? 'smoke' : 'build'], project.folder, BROWSERS);
+    if (IS_WHOLE || page === 'nursery') await run('npm', ['run', 'check'], project.folder);
     const next = spawn(process.execPath, [path.join(project.folder, 'node_modules/next/dist/bin/next'), 'start', '-H', '127.0.0.1', '-p', String(port)], { cwd: project.folder, stdio: 'ignore', env: { PATH: process.env.PATH, SITE: base } as NodeJS.ProcessEnv }); // prettier-ignore
     const ended = new Promise((resolve) => next.once('exit', resolve));
     try {

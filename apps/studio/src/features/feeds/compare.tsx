@@ -83,7 +83,7 @@ export function Compare({
         <span className="text-soft">
           {asks
             ? 'Reads all of it; nothing is changed.'
-            : 'A file with all records of the source, one JSON object a line.'}
+            : 'With a file of all its records (one JSON object a line), or with what its events told last.'}
         </span>
         <input
           ref={input}
@@ -109,7 +109,7 @@ export function Compare({
         </span>
       </div>
       {drift !== null && <p className="mt-1 text-soft">{driftWords(drift)}</p>}
-      <p className="mt-1 flex min-h-6 items-center gap-3 text-soft">
+      <p className="mt-1 flex items-center gap-3 text-soft">
         <span role="status">{busy ?? said}</span>
         {task && (
           <>

@@ -72,8 +72,11 @@ export class FeedRunner {
     const source = sourceOf(row);
     if (this.#closed || !isPulled(source) || row.state === 'paused') return;
     const last = this.#parts.rows.lastRun(row.id);
-    if (last?.state === 'running') void this.#begin(row, last, { by: last.by });
-    else if (last === undefined && row.nextAt === null) void this.run(row.id, { by: 'schedule' }).catch(() => {});
+    // Somebody was faster than the start of the server.
+    const isGoing = this.#running.get(row.id)?.stop.signal.aborted === false;
+    if (last?.state === 'running') {
+      if (!isGoing) void this.#begin(row, last, { by: last.by });
+    } else if (last === undefined && row.nextAt === null) void this.run(row.id, { by: 'schedule' }).catch(() => {});
     else this.#arm(row.id, row.nextAt);
     if (source.kind === 'folder' && source.watch !== false) void this.#watch(row.id, source.path);
   }
@@ -193,11 +196,14 @@ export class FeedRunner {
 
   async #goOn(
     row: FeedRow,
-    run: RunRow,
+    { number }: RunRow,
     { confirmed = false, whole = false }: RunOrder,
     stopped: AbortSignal,
   ): Promise<void> {
-    const { rows, writer, thread, loadDir } = this.#parts;
+    const { db, rows, writer, thread, loadDir } = this.#parts;
+    // As it is now: one that was being stopped may have written a piece since, or its end.
+    const run = db.select().from(feedRuns).where(eq(feedRuns.number, number)).get();
+    if (run?.state !== 'running') return;
     const answered = !confirmed ? null : run.asks === null ? 'fields' : 'deletes';
     const target: RunTarget = {
       ...targetOf(row),

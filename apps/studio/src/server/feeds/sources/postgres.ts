@@ -1,10 +1,8 @@
 import type { PostgresSource } from '@yucca/contract';
-import { lookup } from 'node:dns/promises';
 import { createHash } from 'node:crypto';
-import { isIP } from 'node:net';
-import pg from 'pg';
-import { isNamed, isPublic } from '../outside/allowed-hosts';
+import type pg from 'pg';
 import { SourceError } from '../outside/source-error';
+import { asSourceError, connected } from './postgres-connection';
 import { KeyLog, lsnNumber, MOST_LOGGED, type KeyChange } from './postgres-log';
 import type { Print } from '../read-events';
 import { emptyBatch, noted, type SourceBatch, type SourceEnd, type SourceLine, type SourceReader } from './source';
@@ -17,8 +15,11 @@ import {
   larger,
   MOST_ROW,
   quoted,
+  resumedAt,
   TOO_LARGE,
+  where,
   type SqlPosition,
+  type SqlResume,
 } from './sql-rows';
 
 interface Position extends Omit<SqlPosition, 'log'> {
@@ -26,6 +27,7 @@ interface Position extends Omit<SqlPosition, 'log'> {
   follows?: boolean;
 }
 
+const READ_ONLY = 'begin transaction isolation level repeatable read read only';
 const FIRST_ROWS = 20;
 /** Changes after which the log is read no further than to the end of their transaction, and how many come at once. */
 const LOGGED_TOGETHER = 2_000;
@@ -37,10 +39,11 @@ export const postgres: SourceReader<PostgresSource> = {
     const client = await connected(source);
     try {
       const before = noted<Position>(order.position);
-      if (source.follow) return yield* followed(client, source, before, order.feedId, order.whole);
-      const whole = isWholeDue(source, before as SqlPosition | null, order.whole);
-      await client.query('begin transaction isolation level repeatable read read only');
-      return yield* all(client, source, { from: whole ? undefined : before?.changed, whole, before });
+      const broken = resumedAt(order.resume, order.whole);
+      if (source.follow) return yield* followed(client, source, { before, broken, feedId: order.feedId, whole: order.whole }); // prettier-ignore
+      const whole = broken?.whole ?? isWholeDue(source, before as SqlPosition | null, order.whole);
+      await client.query(READ_ONLY);
+      return yield* all(client, source, { from: whole ? undefined : before?.changed, whole, before, broken });
     } catch (error) {
       throw asSourceError(error, source);
     } finally {
@@ -48,67 +51,6 @@ export const postgres: SourceReader<PostgresSource> = {
     }
   },
 };
-
-/** Values as JSON has them: exact numbers as numbers, times with their zone, bytes as base64. */
-const types: pg.CustomTypesConfig = {
-  getTypeParser: ((oid: number, format: 'text' | 'binary') => {
-    const parsers: Record<number, (text: string) => unknown> = {
-      [pg.types.builtins.NUMERIC]: numberIfExact,
-      [pg.types.builtins.INT8]: numberIfExact,
-      [pg.types.builtins.DATE]: (text) => text,
-      [pg.types.builtins.TIMESTAMP]: (text) => `${text.replace(' ', 'T')}Z`,
-    };
-    return parsers[oid] ?? (pg.types.getTypeParser(oid, format) as (text: string) => unknown);
-  }) as pg.CustomTypesConfig['getTypeParser'],
-};
-
-/** A number that JSON holds exactly; as text where it does not. */
-function numberIfExact(text: string): number | string {
-  const digits = text.replace(/[-.]/g, '').replace(/^0+/, '').length;
-  const value = Number(text);
-  return digits <= 15 && Number.isFinite(value) ? value : text;
-}
-
-/** A connection. The address that was checked is the one that is connected to. Throws a SourceError. */
-async function connected(source: PostgresSource, replication = false): Promise<pg.Client> {
-  const { host, port = 5432, database, user, password, ssl = false, timeoutS = 30 } = source;
-  const timeout = timeoutS * 1_000;
-  const client = new pg.Client({
-    host: await addressOf(host, port, source.allowPrivate ?? []),
-    port,
-    database,
-    user,
-    ...(typeof password === 'string' && { password }),
-    // The certificate is for the name, not for the address.
-    ssl: ssl ? { servername: host } : false,
-    types,
-    connectionTimeoutMillis: timeout,
-    query_timeout: timeout * 2,
-    application_name: 'Yucca',
-    ...(replication ? ({ replication: 'database' } as object) : { statement_timeout: timeout }),
-  });
-  // A connection that breaks between two questions is told by the next one.
-  client.on('error', () => {});
-  try {
-    await client.connect();
-    // A row is written as text to be hashed: the same in every session.
-    if (!replication) await client.query("set timezone = 'UTC'; set datestyle = 'ISO'; set extra_float_digits = 1");
-    return client;
-  } catch (error) {
-    await client.end().catch(() => {});
-    throw asSourceError(error, source);
-  }
-}
-
-async function addressOf(host: string, port: number, allowed: readonly string[]): Promise<string> {
-  if (/[/\\\s]/.test(host)) throw new SourceError(`“${host}” is no host.`, { isLasting: true });
-  const found = isIP(host) > 0 ? [{ address: host }] : await lookup(host, { all: true }).catch(() => []);
-  if (found.length === 0) throw new SourceError(`${host} has no address.`);
-  const open = isNamed(host, port, allowed) ? found : found.filter(({ address }) => isPublic(address));
-  if (open.length === 0)
-    throw new SourceError(`${host} is in a private network. Allow ${host}:${port} by name if it is meant.`);
-  return open[0]!.address;
-}
 
 /** What is read, as an expression for FROM: names may have a schema before them. */
 function rowsFrom({ table, query }: PostgresSource): string {
@@ -143,35 +85,54 @@ function lineOf(found: Record<string, unknown>): { json: string; print: Print } 
   return { json: jsonOf(row), print: { hash: Number(hash), part: Number(part) } };
 }
 
-/** Rows in pieces, within a transaction that reads only and sees one state. */
+interface Reading {
+  from?: Position['changed'];
+  whole: boolean;
+  before: Position | null;
+  broken: SqlResume | null;
+  order?: number | null;
+}
+
+/**
+ * Rows in the order of their keys, in pieces, within a transaction that reads only and sees one state; after a crash
+ * from the last key on.
+ */
 async function* all(
   client: pg.Client,
   source: PostgresSource,
-  { from, whole, before, order = null }: { from: Position['changed']; whole: boolean; before: Position | null; order?: number | null }, // prettier-ignore
+  { whole, before, broken, ...given }: Reading,
 ): AsyncGenerator<SourceBatch, SourceEnd> {
   const { changed, key } = source;
+  const { from, order = null } = broken ?? given;
   const isPart = changed !== undefined && from !== undefined;
-  const where = isPart ? ` where yucca.${quoted(changed)} >= $1` : '';
+  const since = isPart ? [`yucca.${quoted(changed)} >= $1`] : [];
   const values = isPart ? [from] : [];
   const [counted] = await asked<{ many: number }>(
     client,
-    `select count(*) as many from ${rowsFrom(source)}${where}`,
+    `select count(*) as many from ${rowsFrom(source)}${where(since)}`,
     values,
   );
   const total = Number(counted!.many);
-  await asked(client, `declare yucca_rows no scroll cursor for ${printed(source)}${where}`, values);
-  let largest = from;
+  if (broken !== null) {
+    values.push(broken.key);
+    since.push(`(${keyColumn(source)} >= $${values.length} or ${keyColumn(source)} is null)`);
+  }
+  const text = `declare yucca_rows no scroll cursor for ${printed(source)}${where(since)} order by ${keyColumn(source)}`;
+  await asked(client, text, values);
+  let largest = broken?.largest ?? from;
   let many = FIRST_ROWS;
-  let anew = true;
+  let anew = broken === null;
   for (;;) {
     const { rows: found } = await client.query<Record<string, unknown>>(`fetch ${many} from yucca_rows`);
     if (found.length === 0) break;
-    if (changed !== undefined) for (const row of found) largest = larger(largest, row[changed]);
+    if (changed !== undefined && broken === null) for (const row of found) largest = larger(largest, row[changed]);
     const records = found.map(lineOf);
     // As many as fit, by those that came.
     const bytes = records.reduce((all, line) => all + ('json' in line ? line.json.length : 0), 1);
     many = Math.max(1, Math.min(AT_ONCE, Math.floor((BYTES_AT_ONCE * found.length) / bytes)));
-    yield { ...emptyBatch(key), records, total, order, anew };
+    const at = found.at(-1)![KEY];
+    const resume = typeof at === 'string' ? JSON.stringify({ key: at, from, largest, whole, order }) : null;
+    yield { ...emptyBatch(key), records, total, order, anew, resume };
     anew = false;
   }
   await client.query('commit');
@@ -199,9 +160,7 @@ export const slotOf = (feedId: string): string =>
 async function* followed(
   client: pg.Client,
   source: PostgresSource,
-  before: Position | null,
-  feedId: string,
-  whole: boolean,
+  { before, broken, feedId, whole }: Pick<Reading, 'before' | 'broken' | 'whole'> & { feedId: string },
 ): AsyncGenerator<SourceBatch, SourceEnd> {
   if (source.table === undefined)
     throw new SourceError('Name the table whose changes are followed; a query may say what is read of it.', {
@@ -209,9 +168,14 @@ async function* followed(
     });
   const slot = slotOf(feedId);
   const isThere = (await client.query('select 1 from pg_replication_slots where slot_name = $1', [slot])).rowCount! > 0;
+  if (isThere && broken !== null) {
+    // The snapshot of then is gone. What has changed since is in the log, which the slot has kept.
+    await client.query(READ_ONLY);
+    return follows(yield* all(client, source, { whole: true, before: null, broken }));
+  }
   if (whole || !isThere || !before?.follows) {
     await publish(client, source.table, slot);
-    // Broken off before all was read: its snapshot is gone, and what it has missed since is in the new one.
+    // Broken off before its first rows were written: the slot begins anew with its snapshot.
     const isNew = !isThere || !before?.follows;
     if (isThere && isNew) await client.query('select pg_drop_replication_slot($1)', [slot]);
     return yield* snapshot(client, source, isNew ? slot : null);
@@ -255,6 +219,12 @@ async function publish(client: pg.Client, table: string, name: string): Promise<
   await client.query(`create publication ${quoted(name)} for table ${tableName(table)}`);
 }
 
+/** All rows were read: from now on the log is. */
+const follows = (end: SourceEnd): SourceEnd => ({
+  ...end,
+  position: JSON.stringify({ follows: true, wholeAt: Date.now() } satisfies Position),
+});
+
 /** All rows as of the moment at which a slot begins. `slot`: one that stays; null = one for this alone. */
 async function* snapshot(
   client: pg.Client,
@@ -270,11 +240,10 @@ async function* snapshot(
       `CREATE_REPLICATION_SLOT ${quoted(name)} ${kind} pgoutput`,
     );
     const { consistent_point: point, snapshot_name: shared } = made.rows[0]!;
-    await client.query('begin transaction isolation level repeatable read read only');
+    await client.query(READ_ONLY);
     await client.query(`set transaction snapshot '${shared.replaceAll("'", "''")}'`);
     const order = lsnNumber(point);
-    const end = yield* all(client, source, { from: undefined, whole: true, before: null, order });
-    return { ...end, position: JSON.stringify({ follows: true, wholeAt: Date.now() } satisfies Position) };
+    return follows(yield* all(client, source, { whole: true, before: null, broken: null, order }));
   } finally {
     await maker.end().catch(() => {});
   }
@@ -313,15 +282,6 @@ export async function unfollow(source: PostgresSource, feedId: string): Promise<
   }
 }
 
-function asSourceError(error: unknown, { host }: PostgresSource): unknown {
-  const { name, code, message } = error as { name: string; code?: string; message: string };
-  if (name === 'SourceError') return error;
-  // Of the server (five letters), of the system, or of the connection.
-  if (code !== undefined || /^(Connection|Query|timeout)/i.test(message))
-    return new SourceError(`PostgreSQL at ${host}: ${message}.`);
-  return error;
-}
-
 /** What a server tells of its rows without moving them. */
 export interface PrintedSource {
   /** Of each part: how many rows, and the sum of their prints as text. */
@@ -348,7 +308,7 @@ export async function openPrinted(source: PostgresSource): Promise<PrintedSource
   const key = `yucca.${quoted(source.key)}`;
   const from = rowsFrom(source);
   const sums = await guarded(async () => {
-    await client.query('begin transaction isolation level repeatable read read only');
+    await client.query(READ_ONLY);
     return asked<{ part: number; many: number; sum: string }>(
       client,
       `select part, count(*) as many, sum(print)::text as sum from (select ${hashed()} as print, ${partOf(source.key)} as part from ${from}) as prints group by part`,

@@ -1,5 +1,6 @@
 /** What sources that are asked in SQL have in common. */
 import { LIMITS } from '@yucca/contract';
+import { noted } from './source';
 
 /** Where the last run ended. */
 export interface SqlPosition {
@@ -9,6 +10,27 @@ export interface SqlPosition {
   log?: number;
   /** When all rows were read the last time, in milliseconds since 1970. */
   wholeAt?: number;
+}
+
+/**
+ * Where the reading of all rows, which come in the order of their keys, was broken off. What has changed since among
+ * those before it is in the log that begins at `order`, or above `largest`: neither moves on with what is read later.
+ */
+export interface SqlResume {
+  /** The last key that was written, as text: other rows may have it too. */
+  key: string;
+  /** What the key is, where a comparison depends on it. */
+  type?: 'text' | 'integer' | 'real';
+  from?: number | string;
+  largest?: number | string;
+  whole: boolean;
+  order: number | null;
+}
+
+/** Where a run was when it was broken off; null when it has to begin anew, as more is asked of it now. */
+export function resumedAt(resume: string | null, isWholeAsked: boolean): SqlResume | null {
+  const broken = noted<SqlResume>(resume);
+  return broken !== null && isWholeAsked && !broken.whole ? null : broken;
 }
 
 /** Rows, and bytes of them, that go on together: rows may be large. */
@@ -28,6 +50,10 @@ const WHOLE_EVERY_MS = 24 * 3_600_000;
 
 /** A name of SQL as it is written in it. */
 export const quoted = (name: string): string => `"${name.replaceAll('"', '""')}"`;
+
+/** Conditions as they are written behind FROM. */
+export const where = (conditions: readonly string[]): string =>
+  conditions.length === 0 ? '' : ` where ${conditions.join(' and ')}`;
 
 /** Whether all rows have to be read. */
 export function isWholeDue({ changed }: { changed?: string }, before: SqlPosition | null, asked: boolean): boolean {

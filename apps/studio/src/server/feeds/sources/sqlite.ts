@@ -12,8 +12,11 @@ import {
   larger,
   MOST_ROW,
   quoted,
+  resumedAt,
   TOO_LARGE,
+  where,
   type SqlPosition,
+  type SqlResume,
 } from './sql-rows';
 import { emptyBatch, noted, type SourceBatch, type SourceEnd, type SourceLine, type SourceReader } from './source';
 
@@ -23,9 +26,10 @@ export const sqlite: SourceReader<SqliteSource> = {
     const db = await opened(source, order.loadDir);
     try {
       const before = noted<SqlPosition>(order.position);
-      if (source.log) return yield* logged(db, source, before, order.feedId, order.whole);
-      const whole = isWholeDue(source, before, order.whole);
-      return yield* all(db, source, whole ? undefined : before?.changed, before, whole);
+      const broken = resumedAt(order.resume, order.whole);
+      if (source.log) return yield* logged(db, source, { before, broken, feedId: order.feedId, asked: order.whole });
+      const whole = broken?.whole ?? isWholeDue(source, before, order.whole);
+      return yield* all(db, source, { from: whole ? undefined : before?.changed, before, whole, broken });
     } catch (error) {
       throw asSourceError(error);
     } finally {
@@ -64,41 +68,60 @@ export function rowsFrom(db: Database.Database, { table, query }: SqliteSource):
   return `(${query.trim().replace(/;$/, '')}\n)`;
 }
 
+interface Reading {
+  from?: number | string | undefined;
+  before: SqlPosition | null;
+  whole: boolean;
+  broken: SqlResume | null;
+  order?: number | null;
+}
+
+/** Rows in the order of their keys, in pieces; after a crash from the last key on. */
 function* all(
   db: Database.Database,
   source: SqliteSource,
-  from: number | string | undefined,
-  before: SqlPosition | null,
-  whole: boolean,
-  order: number | null = null,
+  { before, whole, broken, ...given }: Reading,
 ): Generator<SourceBatch, SourceEnd> {
   const rows = rowsFrom(db, source);
-  const { changed } = source;
-  const where = changed !== undefined && from !== undefined ? ` where ${quoted(changed)} >= ?` : '';
-  const values = where === '' ? [] : [from];
+  const { changed, key } = source;
+  const { from, order = null } = broken ?? given;
+  const isPart = changed !== undefined && from !== undefined;
+  const since = isPart ? [`${quoted(changed)} >= ?`] : [];
+  const values: unknown[] = isPart ? [from] : [];
   const total = db
-    .prepare(`select count(*) from ${rows}${where}`)
+    .prepare(`select count(*) from ${rows}${where(since)}`)
     .pluck()
     .get(...values) as number;
-  let largest = from;
+  if (broken !== null) {
+    since.push(`${quoted(key)} >= ?`);
+    values.push(boundKey(broken));
+  }
+  let largest = broken?.largest ?? from;
   let records: SourceLine[] = [];
   let bytes = 0;
-  let anew = true;
+  let anew = broken === null;
+  let last: Row | undefined;
+  const batch = (): SourceBatch => {
+    const at = last && typedKey(last[key]);
+    const resume = at && JSON.stringify({ ...at, from, largest, whole, order } satisfies Loose<SqlResume>);
+    return { ...emptyBatch(key), records, total, order, anew, resume: resume ?? null };
+  };
   for (const row of db
-    .prepare(`${fitting(db, rows)}${where}`)
+    .prepare(`${fitting(db, rows)}${where(since)} order by ${quoted(key)}`)
     .safeIntegers()
     .iterate(...values) as IterableIterator<Row>) {
-    if (changed !== undefined) largest = larger(largest, row[changed]);
-    const line = lineOf(row, source.key);
+    if (changed !== undefined && broken === null) largest = larger(largest, row[changed]);
+    const line = lineOf(row, key);
     records.push(line);
+    last = row;
     bytes += 'json' in line ? line.json.length : 0;
     if (records.length < AT_ONCE && bytes < BYTES_AT_ONCE) continue;
-    yield { ...emptyBatch(source.key), records, total, order, anew };
+    yield batch();
     anew = false;
     records = [];
     bytes = 0;
   }
-  yield { ...emptyBatch(source.key), records, total, order, anew };
+  yield batch();
   const position: SqlPosition = {
     ...(largest !== undefined && { changed: largest }),
     wholeAt: whole ? Date.now() : (before?.wholeAt ?? 0),
@@ -106,13 +129,26 @@ function* all(
   return { whole, position: JSON.stringify(position), unchanged: !whole && total === 0 };
 }
 
+/** With values that may not be there, which JSON leaves out. */
+type Loose<T> = { [K in keyof T]: T[K] | undefined };
+
+/** A key to go on from; nothing for what has no order beside the others (bytes). */
+function typedKey(value: unknown): Pick<SqlResume, 'key' | 'type'> | undefined {
+  const types = { string: 'text', bigint: 'integer', number: 'real' } as const;
+  const type = types[typeof value as keyof typeof types];
+  return type === undefined ? undefined : { key: String(value), type };
+}
+
+function boundKey({ key, type }: SqlResume): string | bigint | number {
+  if (type === 'integer') return BigInt(key);
+  return type === 'real' ? Number(key) : key;
+}
+
 /** All rows once, and from then on what triggers have noted. */
 function* logged(
   db: Database.Database,
   source: SqliteSource,
-  before: SqlPosition | null,
-  feedId: string,
-  asked: boolean,
+  { before, broken, feedId, asked }: Pick<Reading, 'before' | 'broken'> & { feedId: string; asked: boolean },
 ): Generator<SourceBatch, SourceEnd> {
   const log = logTableOf(feedId);
   const isThere = db.prepare(`select 1 from sqlite_master where type = 'table' and name = ?`).get(log);
@@ -123,10 +159,10 @@ function* logged(
       .prepare(`select coalesce(max(seq), 0) from ${quoted(log)}`)
       .pluck()
       .get() as number;
-  if (asked || before?.log === undefined) {
+  if (asked || broken !== null || before?.log === undefined) {
     // What is written while all rows are read is noted after this, and comes with the next run.
-    const at = Math.max(newest(), before?.log ?? 0);
-    const end = yield* all(db, source, undefined, before, true, at);
+    const at = broken?.order ?? Math.max(newest(), before?.log ?? 0);
+    const end = yield* all(db, source, { before, whole: true, broken, order: at });
     return { ...end, position: JSON.stringify({ log: at, wholeAt: Date.now() } satisfies SqlPosition) };
   }
   const find = db.prepare(`${fitting(db, quoted(source.table))} where ${quoted(source.key)} = ?`).safeIntegers();
