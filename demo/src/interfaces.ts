@@ -1,4 +1,5 @@
 import { STARTING_THEMES, type NewInterface, type Theme } from '@yucca/contract';
+import { NURSERY_LANGUAGES, PLACES_LANGUAGES } from './languages.ts';
 import { places } from './quillbrook/gardens.ts';
 
 const themeOf = (name: string): Theme => STARTING_THEMES.find((one) => one.name === name)!.theme;
@@ -12,6 +13,7 @@ export const INTERFACES: NewInterface[] = [
     collection: 'plants',
     thing: 'Product',
     currency: 'GBP',
+    languages: NURSERY_LANGUAGES,
     facets: [
       'category',
       {
@@ -66,6 +68,7 @@ export const INTERFACES: NewInterface[] = [
     card: { text: 'about', detail: 'address', number: 'rating' },
     facets: ['kind', 'services', 'town', { name: 'rating', control: 'steps' }],
     filters: 'right',
+    languages: PLACES_LANGUAGES,
     places: places(12),
     autocomplete: [
       { from: 'past', label: 'Asked before', size: 3 },

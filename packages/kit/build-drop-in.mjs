@@ -8,7 +8,8 @@ import { fileURLToPath } from 'node:url';
 const source = (name) => path.join(path.dirname(fileURLToPath(import.meta.url)), 'src', name);
 
 /** What few pages use: the drop-in fetches it when its page does. */
-const FEW_USE = /\/(result-map|near-choice|facet-dates|facet-select|facet-steps|more-results|pages-up-to)\.tsx?$/;
+const FEW_USE =
+  /\/(result-map|near-choice|facet-dates|facet-select|facet-steps|more-results|nothing-found|pages-up-to)\.tsx?$/;
 
 const fetchedLater = {
   name: 'fetched-later',
@@ -16,6 +17,16 @@ const fetchedLater = {
     onResolve({ filter: FEW_USE }, () => ({ path: source('drop-in/small/more.ts') }));
   },
 };
+
+/** Puts one module in place of another. */
+const instead = (filter, path) => ({
+  name: `instead-${path}`,
+  setup({ onResolve }) {
+    onResolve({ filter }, () => ({ path: source(path) }));
+  },
+});
+const withoutTexts = instead(/\/english\.ts$/, 'drop-in/small/no-texts.ts');
+const lentTexts = instead(/\/use-texts\.ts$/, 'drop-in/small/lent-texts.ts');
 
 /**
  * The drop-in: the same components, drawn by Preact so that the script stays small; beside it, unless there is none,
@@ -45,7 +56,7 @@ export async function buildDropIn(entry, outfile, hasMore = true) {
       'react/jsx-runtime': 'preact/jsx-runtime',
       'react-dom/client': source('drop-in/small/react-dom.ts'),
     },
-    plugins: [minifiedStyles, fetchedLater],
+    plugins: [minifiedStyles, fetchedLater, withoutTexts],
   });
   if (hasMore) {
     await build({
@@ -57,7 +68,7 @@ export async function buildDropIn(entry, outfile, hasMore = true) {
         react: source('drop-in/small/lent-react.ts'),
         'react/jsx-runtime': source('drop-in/small/lent-jsx.ts'),
       },
-      plugins: [minifiedStyles],
+      plugins: [minifiedStyles, withoutTexts, lentTexts],
     });
     await build({ ...shared, entryPoints: [source('insights.ts')], outfile: insights, format: 'esm' });
   }

@@ -15,15 +15,26 @@ const source = (name) => path.join(kit, 'src', name);
 const out = path.join(kit, 'dist');
 const { version, license } = JSON.parse(readFileSync(path.join(root, 'package.json'), 'utf8'));
 
+/** What is imported by name: its file among the sources. */
+const entries = {
+  index: source('index.ts'),
+  insights: source('insights.ts'),
+  react: source('react/index.ts'),
+  lens: source('lens/index.ts'),
+  texts: source('texts/index.ts'),
+  // One language, for pages that speak no other.
+  ...Object.fromEntries(
+    ['arabic', 'english', 'french', 'german', 'japanese', 'spanish'].map((name) => [
+      `texts/${name}`,
+      source(`texts/${name}.ts`),
+    ]),
+  ),
+};
+
 async function buildPackage() {
   rmSync(out, { recursive: true, force: true });
   await build({
-    entryPoints: {
-      index: source('index.ts'),
-      insights: source('insights.ts'),
-      react: source('react/index.ts'),
-      lens: source('lens/index.ts'),
-    },
+    entryPoints: entries,
     outdir: out,
     bundle: true,
     splitting: true,
@@ -50,12 +61,7 @@ async function buildPackage() {
   // One program for all: what is found by way of node_modules would be read anew for each of its files.
   const paths = { '@yucca/contract': [path.join(root, 'packages/contract/src/index.ts')] };
   const bundle = await rollup({
-    input: {
-      index: source('index.ts'),
-      insights: source('insights.ts'),
-      react: source('react/index.ts'),
-      lens: source('lens/index.ts'),
-    },
+    input: entries,
     plugins: [dts({ respectExternal: true, tsconfig: path.join(root, 'tsconfig.json'), compilerOptions: { paths } })],
     external: [/^react/, /^json-schema-to-ts/],
     onwarn: () => {},
@@ -85,6 +91,8 @@ async function buildPackage() {
           './insights': entry('insights'),
           './react': entry('react'),
           './lens': entry('lens'),
+          './texts': entry('texts'),
+          './texts/*': { types: './texts/*.d.ts', default: './texts/*.js' },
           './styles.css': './styles.css',
           './lens.css': './lens.css',
           './yucca-search.js': './yucca-search.js',

@@ -15,6 +15,7 @@ export * from './inspection.ts';
 export * from './judgements.ts';
 export * from './key.ts';
 export * from './limits.ts';
+export * from './message.ts';
 export * from './names.ts';
 export * from './offline.ts';
 export * from './operations.ts';

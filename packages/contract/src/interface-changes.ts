@@ -32,6 +32,7 @@ const LABELS: Record<keyof InterfaceDocument, string> = {
   thing: 'Kind of thing',
   autocomplete: 'Autocomplete',
   places: 'Places to measure from',
+  languages: 'Languages',
 };
 
 /** A value for a person; nothing said is the usual one. */
@@ -126,6 +127,14 @@ const PARTS: { [P in keyof Documents]?: (before: Documents[P], after: Documents[
       ({ name }) => name,
       (place) => place,
     ),
+  languages: (before, after) =>
+    list(
+      'Language',
+      before,
+      after,
+      ({ locale }) => locale,
+      ({ texts = {}, labels = {} }) => ({ texts, labels }),
+    ),
 };
 
 /** What differs between two designs of a page, in sentences. */
@@ -146,7 +155,7 @@ export function interfaceChanges(before: InterfaceDocument, after: InterfaceDocu
 function listed(value: unknown): string {
   if (!Array.isArray(value)) return said(value);
   const names = value.map((item: unknown) =>
-    typeof item === 'string' ? item : String(asObject(item).label ?? asObject(item).name),
+    typeof item === 'string' ? item : String(asObject(item).label ?? asObject(item).name ?? asObject(item).locale),
   );
   return names.length === 0 ? 'none' : names.map(quote).join(', ');
 }

@@ -25,7 +25,15 @@ export interface PageParts {
   others: Readonly<Record<string, { card: Card; slug: string }>>;
 }
 
+/** A page in one of its languages. */
+export interface PageLanguage extends Pick<Required<InterfacePage>, 'locale' | 'languages' | 'dir' | 'texts'> {
+  /** What a name of the page is called in it. */
+  label: (name: string) => string;
+}
+
 type SectionDocument = NonNullable<InterfaceDocument['autocomplete']>[number];
+
+const ENGLISH_PAGE: PageLanguage = { locale: 'en', languages: ['en'], dir: 'ltr', texts: {}, label: (name) => name };
 
 const ROWS = 4;
 export const USUAL_PAGE_SIZE = 24;
@@ -56,27 +64,32 @@ export const usualSections = (title: string): SectionDocument[] => [
  * What the page of a design is made of. What the design leaves out follows from the collection; what it names and is
  * not there any more is left out, and comes back with it.
  */
-export function interfacePage(document: InterfaceDocument, parts: PageParts): InterfacePage {
+export function interfacePage(
+  document: InterfaceDocument,
+  parts: PageParts,
+  { label, ...language }: PageLanguage = ENGLISH_PAGE,
+): InterfacePage {
   const { slug, facets, sorts } = parts;
   const title = document.title ?? parts.title;
+  const called = <T extends { label: string }>(one: T): T => ({ ...one, label: label(one.label) });
   const wanted = document.facets?.map(asPageFacet) ?? facets.map(({ name }): PageFacet => ({ name }));
   return {
     slug,
-    title,
+    title: label(title),
     collection: document.collection,
     all: parts.records,
     layout: document.layout ?? 'cards',
     card: { ...parts.card, ...document.card },
     facets: wanted.flatMap((facet) =>
-      facets.filter(({ name }) => name === facet.name).map((known) => shownFacet(known, facet)),
+      facets.filter(({ name }) => name === facet.name).map((known) => called(shownFacet(known, facet))),
     ),
-    sorts: document.sorts?.flatMap((name) => sorts.filter((sort) => sort.name === name)) ?? [...sorts],
+    sorts: (document.sorts?.flatMap((name) => sorts.filter((sort) => sort.name === name)) ?? [...sorts]).map(called),
     pageSize: document.pageSize ?? USUAL_PAGE_SIZE,
     paging: document.paging ?? 'pages',
     currency: document.currency ?? null,
     thing: document.thing ?? 'Thing',
     autocomplete: (document.autocomplete ?? usualSections(title)).flatMap((section) =>
-      shownSection(section, document, parts),
+      shownSection(section, document, parts).map(called),
     ),
     places: document.places ?? [],
     geo: parts.geo,
@@ -84,8 +97,9 @@ export function interfacePage(document: InterfaceDocument, parts: PageParts): In
     columns: document.columns ?? USUAL_COLUMNS,
     filters: document.filters ?? 'left',
     density: document.density ?? 'roomy',
-    header: { name: document.header?.name ?? title, links: document.header?.links ?? [] },
+    header: { name: label(document.header?.name ?? title), links: (document.header?.links ?? []).map(called) },
     theme: themeStyle(document.theme ?? {}),
+    ...language,
   };
 }
 

@@ -1,6 +1,7 @@
 import { cardSchema, type Card } from './collection.ts';
 import { FACET_KIND_NAMES } from './facets.ts';
 import { LIMITS } from './limits.ts';
+import { messagesSchema } from './message.ts';
 import { nameSchema } from './names.ts';
 import { themeSchema, type Theme } from './theme/schema.ts';
 import { as, count, listOf, mapOf, moment, object, oneOf, orNull, ref, text, yesOrNo, type Of } from './schema-of.ts';
@@ -98,6 +99,35 @@ const linkSchema = {
   },
 } as const;
 
+/** A page in one language. */
+const languageSchema = {
+  type: 'object',
+  additionalProperties: false,
+  required: ['locale'],
+  properties: {
+    locale: {
+      type: 'string',
+      minLength: 2,
+      maxLength: 35,
+      description: 'The language, as a tag of BCP 47: de, pt-BR.',
+    },
+    texts: {
+      type: 'object',
+      maxProperties: 200,
+      additionalProperties: { type: 'string', minLength: 1, maxLength: 500 },
+      description:
+        'What the page says, by key, in ICU MessageFormat. Default: the texts that come along, else English.',
+    },
+    labels: {
+      type: 'object',
+      maxProperties: 500,
+      additionalProperties: { type: 'string', minLength: 1, maxLength: 200 },
+      description:
+        'What the page’s own names are called in this language: its title, filters, sorts, sections, links, fields.',
+    },
+  },
+} as const;
+
 /** How a search page is made up. What is left out follows from the collection. */
 export const interfaceSchema = {
   $id: 'Interface',
@@ -187,6 +217,12 @@ export const interfaceSchema = {
       items: placeSchema,
       description: 'Starting points to measure distances from.',
     },
+    languages: {
+      type: 'array',
+      maxItems: 20,
+      items: languageSchema,
+      description: 'What the page may be had in; the first is for who asks for none. Default: English.',
+    },
   },
 } as const;
 
@@ -227,6 +263,7 @@ export interface InterfaceDocument {
   thing?: 'Product' | 'Article' | 'LocalBusiness' | 'Thing';
   autocomplete?: { from: (typeof SECTION_SOURCES)[number]; label: string; collection?: string; size?: number }[];
   places?: Place[];
+  languages?: { locale: string; texts?: Record<string, string>; labels?: Record<string, string> }[];
 }
 
 export const newInterfaceSchema = {
@@ -330,6 +367,12 @@ export const interfacePageSchema = object(
     css: text,
     /** CSS properties, most of them custom ones, and their values. */
     theme: mapOf(text),
+    /** The language of the page (BCP 47), and what it may be had in. */
+    locale: text,
+    languages: listOf(text),
+    dir: oneOf('ltr', 'rtl'),
+    /** What it says in that language, by key; English for what is not there. */
+    texts: messagesSchema,
   },
   'columns',
   'filters',
@@ -337,6 +380,10 @@ export const interfacePageSchema = object(
   'header',
   'css',
   'theme',
+  'locale',
+  'languages',
+  'dir',
+  'texts',
 );
 
 export type InterfacePage = Of<typeof interfacePageSchema>;

@@ -20,6 +20,7 @@ test('a design that says nothing is the page of its collection', () => {
     ...{ slug: 'shop', title: 'Plants', collection: 'plants', all: 7, layout: 'cards', card, geo: null, at: '/s/shop' },
     ...{ facets: parts.facets, sorts: parts.sorts, pageSize: 24, paging: 'pages', currency: null, thing: 'Thing' },
     ...{ places: [], columns: 3, filters: 'left', density: 'roomy', header: { name: 'Plants', links: [] }, theme: {} },
+    ...{ locale: 'en', languages: ['en'], dir: 'ltr', texts: {} },
     autocomplete: [
       { from: 'past', label: 'Asked before', size: 4 },
       { from: 'viewed', label: 'Looked at before', size: 4 },
@@ -28,6 +29,21 @@ test('a design that says nothing is the page of its collection', () => {
       { from: 'popular', label: 'Popular now', size: 5, collection: 'plants', card, at: '/s/shop' },
     ],
   });
+});
+
+test('in another language, its own names are called what they are called there', () => {
+  const german = { ...{ locale: 'de', languages: ['en', 'de'], dir: 'ltr' as const }, texts: { search: 'Suchen' } };
+  const names: Record<string, string> = { Plants: 'Pflanzen', 'Asked before': 'Schon gesucht', Home: 'Start' };
+  const design = { collection: 'plants', header: { links: [{ label: 'Home', href: '/' }] } };
+  const made = interfacePage(design, parts, { ...german, label: (name) => names[name] ?? name });
+  expect(made).toMatchObject({
+    ...german,
+    title: 'Pflanzen',
+    header: { name: 'Pflanzen', links: [{ label: 'Start' }] },
+  });
+  expect(made.autocomplete.map(({ label }) => label)).toEqual(
+    ['Schon gesucht', 'Looked at before', 'Go on with', 'Pflanzen', 'Popular now'], // prettier-ignore
+  );
 });
 
 test('what it names and is not there is left out, in whatever order the rest is', () => {

@@ -6,7 +6,15 @@ const colours = Object.fromEntries(THEME_COLOURS.map((name) => [name, '#123456']
 
 /** Every property there is, as its type has it. */
 const everything: Required<InterfaceDocument> = {
-  ...{ collection: 'plants', title: 'Plants', layout: 'cards', columns: 4, filters: 'above', density: 'dense' },
+  ...{
+    collection: 'plants',
+    title: 'Plants',
+    layout: 'cards',
+    columns: 4,
+    filters: 'above',
+    languages: [{ locale: 'de', texts: { search: 'Suchen' }, labels: { Price: 'Preis' } }],
+    density: 'dense',
+  },
   ...{ sorts: ['cheap'], css: 'h2 { color: red }', pageSize: 12, paging: 'more', currency: 'GBP', thing: 'Product' },
   card: { title: 'name', picture: null, text: 'care', number: 'price', detail: 'kind', former: 'was' },
   facets: [

@@ -1,4 +1,5 @@
 import { facetValues, type SearchAnswer } from '@yucca/contract';
+import { ENGLISH_TEXTS, type Texts } from './texts/texts.ts';
 import { isRange, withRange, withToggled, type Query } from './query.ts';
 
 /** One choice as a visitor sees it above the results, and the query without it. */
@@ -9,13 +10,16 @@ export interface ShownChoice {
 }
 
 /** All choices of a query, with the names the facets show: an address may hold ids. */
-export function shownChoices(query: Query, answer: SearchAnswer): ShownChoice[] {
+export function shownChoices(query: Query, answer: SearchAnswer, { say }: Texts = ENGLISH_TEXTS): ShownChoice[] {
   return Object.entries(query.select).flatMap(([facet, choice]): ShownChoice[] => {
     const known = answer.facets[facet];
     if (isRange(choice)) {
       const { min, max } = choice;
-      const span = min === undefined ? `up to ${max}` : max === undefined ? `from ${min}` : `${min} to ${max}`;
-      return [{ key: facet, label: `${known?.label ?? facet} ${span}`, without: withRange(query, facet, null) }];
+      const key = min === undefined ? 'upTo' : max === undefined ? 'from' : 'between';
+      // As they were typed: dates are texts, and a year has no thousands.
+      const ends = { min: String(min), max: String(max) };
+      const label = say(key, { facet: known?.label ?? facet, ...ends });
+      return [{ key: facet, label, without: withRange(query, facet, null) }];
     }
     return choice.map((value) => ({
       key: `${facet}/${value}`,

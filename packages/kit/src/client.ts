@@ -56,8 +56,11 @@ export interface YuccaClient extends SearchClient {
     within: SearchRequest,
     signal?: AbortSignal,
   ) => Promise<FacetValuesAnswer>;
-  /** What a search page is made of: an interface's, or the plain one of a collection. */
-  page: (slug: string, signal?: AbortSignal) => Promise<InterfacePage>;
+  /**
+   * What a search page is made of: an interface's, or the plain one of a collection. `language` (BCP 47): what it is
+   * wanted in, of those it may be had in.
+   */
+  page: (slug: string, signal?: AbortSignal, language?: string) => Promise<InterfacePage>;
   /** Completions of what is being typed. */
   suggest: (collection: string, q: string, size: number, signal?: AbortSignal) => Promise<SuggestAnswer>;
 }
@@ -226,8 +229,10 @@ export function createClient({
       params.set('q', q);
       return get<FacetValuesAnswer>(`${of(collection)}/facets/${encodeURIComponent(facet)}`, params, q, signal);
     },
-    page: (slug, signal) =>
-      get<InterfacePage>(`/interfaces/${encodeURIComponent(slug)}/page`, new URLSearchParams(), '', signal),
+    page: (slug, signal, language) => {
+      const params = new URLSearchParams(language ? { language } : {});
+      return get<InterfacePage>(`/interfaces/${encodeURIComponent(slug)}/page`, params, '', signal);
+    },
     multiSearch: (queries, signal) =>
       Promise.all(
         queries.map(({ collection, ...request }) =>

@@ -40,10 +40,10 @@ describe('how much was found', () => {
   test.each([
     [{ results: 1 }, '', '1 result'],
     [{ results: 3 }, 'rose', '3 results for “rose”'],
-    [{ results: 20, total: 3012 }, '', '3,012 results, 1 to 20 shown'],
-    [{ results: 20, total: 3012, page: 3 }, '', '3,012 results, 41 to 60 shown'],
-    [{ results: 12, total: 72, page: 4 }, '', '72 results, 61 to 72 shown'],
-    [{ results: 60, total: 3012, page: 3 }, '', '3,012 results, 1 to 60 shown'],
+    [{ results: 20, total: 3012 }, '', '3,012 results · 1 to 20 shown'],
+    [{ results: 20, total: 3012, page: 3 }, '', '3,012 results · 41 to 60 shown'],
+    [{ results: 12, total: 72, page: 4 }, '', '72 results · 61 to 72 shown'],
+    [{ results: 60, total: 3012, page: 3 }, '', '3,012 results · 1 to 60 shown'],
     [{ results: 0 }, 'zzz', '0 results for “zzz”'],
   ])('%j asked with “%s”: %s', (facts, text, sentence) => {
     expect(said(answerWith(facts), text)).toBe(sentence);
@@ -52,10 +52,10 @@ describe('how much was found', () => {
   test('a misspelt word is named with what it was taken for, a dropped one with why', () => {
     const words = [word('rsoe', ['rose', 'roses', 'rosa'], { typo: true }), word('red')];
     expect(said(answerWith({ results: 2, words }), 'rsoe red')).toBe(
-      '2 results for “rsoe red”. Nothing is spelt “rsoe”; showing what comes nearest: rose, roses',
+      '2 results for “rsoe red” · Nothing is spelt “rsoe”; showing what comes nearest: rose, roses',
     );
     expect(said(answerWith({ results: 2, words: [word('red')], dropped: ['xyz'] }), 'red xyz')).toBe(
-      '2 results for “red xyz” without “xyz”: nothing holds every word',
+      '2 results for “red xyz” · Without “xyz”: nothing holds every word',
     );
     expect(said(answerWith({ words, dropped: ['xyz'] }), 'rsoe')).toBe('0 results for “rsoe”');
   });

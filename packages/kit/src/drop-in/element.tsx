@@ -4,7 +4,7 @@ import { EMPTY_QUERY } from '../query.ts';
 import { SearchView } from '../react/view/search-view.tsx';
 import { PageElement, SCRIPT_ADDRESS, type Drawn } from './page-element.tsx';
 import type { createInsights, Insights } from '../insights.ts';
-import { loadMore, needsMore } from './small/more.ts';
+import { loadMore, moreLiesAt, needsMore } from './small/more.ts';
 
 /**
  * `<yucca-search>`: a whole search page as one element, for any site and without a build step. Every part can be styled
@@ -14,7 +14,8 @@ import { loadMore, needsMore } from './small/more.ts';
  * page, or the name of a collection), `key` (a search key), `records` (the address of a record's own page, with `{id}`
  * in it; default: the page Yucca hosts; empty: titles are no links), `address` (a name before the
  * parameters that its state is kept in, when a page has several searches; `none`: its state is not kept in the address
- * of the page), `insights` (`off`: nobody is told what visitors do).
+ * of the page), `insights` (`off`: nobody is told what visitors do). It speaks the language of the page around it (`lang`),
+ * where its own page may be had in that.
  */
 export class YuccaSearch extends PageElement {
   #insights: Insights | undefined;
@@ -24,7 +25,8 @@ export class YuccaSearch extends PageElement {
   /** What few pages use, with its styles. */
   protected override more({ page, server }: Drawn): Promise<string> | null {
     if (this.getAttribute('insights') !== 'off') void this.#tell(server);
-    return needsMore(page) ? loadMore(beside(server, 'more')) : null;
+    moreLiesAt(beside(server, 'more'));
+    return needsMore(page) ? loadMore() : null;
   }
 
   /** What tells of visitors comes after the page: nobody waits for it. A site that refuses it is not counted. */

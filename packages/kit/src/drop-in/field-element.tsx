@@ -1,10 +1,12 @@
 import type { InterfacePage } from '@yucca/contract';
-import { useState, type CSSProperties, type ReactNode } from 'react';
+import { useMemo, useState, type CSSProperties, type ReactNode } from 'react';
 import { printAddress } from '../address.ts';
 import type { YuccaClient } from '../client.ts';
 import { createMemory, type ViewedRecord } from '../memory.ts';
 import { EMPTY_QUERY, withText, withToggled, type Query } from '../query.ts';
+import { TextsProvider } from '../react/use-texts.ts';
 import { SearchBox } from '../react/view/search-box.tsx';
+import { textsOf } from '../texts/texts.ts';
 import { PageElement, type Drawn } from './page-element.tsx';
 
 /**
@@ -49,6 +51,7 @@ interface HeaderFieldProps {
 function HeaderField({ page, client, hrefOf, recordHref, picturesFrom }: HeaderFieldProps) {
   const [memory] = useState(() => createMemory(page.slug));
   const [text, setText] = useState('');
+  const texts = useMemo(() => textsOf(page.locale, page.texts), [page]);
   const go = (href: string): void => window.location.assign(href);
   const ask = (asked: string): void => {
     if (asked.trim() !== '') go(hrefOf(withText(EMPTY_QUERY, asked)));
@@ -59,33 +62,35 @@ function HeaderField({ page, client, hrefOf, recordHref, picturesFrom }: HeaderF
     go(recordHref({ ...record, at }) ?? hrefOf(withText(EMPTY_QUERY, record.text)));
   };
   return (
-    <div data-yucca="" style={page.theme as CSSProperties}>
-      <form
-        role="search"
-        onSubmit={(event) => {
-          event.preventDefault();
-          ask(text);
-        }}
-      >
-        <div data-part="bar">
-          <SearchBox
-            page={page}
-            client={client}
-            memory={memory}
-            text={text}
-            total={null}
-            facetLabel={(name) => page.facets.find((facet) => facet.name === name)?.label ?? name}
-            onText={setText}
-            onAsk={ask}
-            onValue={(facet, value) => go(hrefOf(withToggled(EMPTY_QUERY, facet, value)))}
-            onRecord={open}
-            picturesFrom={picturesFrom}
-          />
-          <button type="submit" data-part="submit">
-            Search
-          </button>
-        </div>
-      </form>
-    </div>
+    <TextsProvider value={texts}>
+      <div data-yucca="" lang={page.locale} dir={page.dir} style={page.theme as CSSProperties}>
+        <form
+          role="search"
+          onSubmit={(event) => {
+            event.preventDefault();
+            ask(text);
+          }}
+        >
+          <div data-part="bar">
+            <SearchBox
+              page={page}
+              client={client}
+              memory={memory}
+              text={text}
+              total={null}
+              facetLabel={(name) => page.facets.find((facet) => facet.name === name)?.label ?? name}
+              onText={setText}
+              onAsk={ask}
+              onValue={(facet, value) => go(hrefOf(withToggled(EMPTY_QUERY, facet, value)))}
+              onRecord={open}
+              picturesFrom={picturesFrom}
+            />
+            <button type="submit" data-part="submit">
+              {texts.say('search')}
+            </button>
+          </div>
+        </form>
+      </div>
+    </TextsProvider>
   );
 }

@@ -92,7 +92,11 @@ export abstract class PageElement extends HTMLElement {
     const client = this.client(server);
     const slow = setTimeout(() => this.#say('Searching …'), SLOW_MS);
     try {
-      const page = await client.page(this.getAttribute('interface') ?? '', loading.signal);
+      const page = await client.page(
+        this.getAttribute('interface') ?? '',
+        loading.signal,
+        this.closest<HTMLElement>('[lang]')?.lang,
+      );
       if (loading.signal.aborted) return;
       const drawn = { page, client, server };
       const more = await this.more?.(drawn);

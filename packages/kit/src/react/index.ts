@@ -26,6 +26,7 @@ export { useAddress, useGivenQuery } from './use-address.ts';
 export { useAutocomplete } from './use-autocomplete.ts';
 export { useSearch } from './use-search.ts';
 export { useViews } from './use-views.ts';
+export { TextsProvider, useTexts } from './use-texts.ts';
 export { useSlow } from './use-slow.ts';
 export { SearchBox, type SearchBoxProps } from './view/search-box.tsx';
 export { SearchView, type SearchViewProps } from './view/search-view.tsx';

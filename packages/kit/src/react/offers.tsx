@@ -1,8 +1,9 @@
 import type { Card, SearchResult, Suggestion } from '@yucca/contract';
 import type { Offer } from '../autocomplete/source.ts';
 import { shownHit } from '../card.ts';
-import { count, figureText } from '../figures.ts';
+import type { TextKey } from '../texts/texts.ts';
 import { Marked } from './marked.tsx';
+import { useTexts } from './use-texts.ts';
 
 export interface OfferRowProps {
   offer: Offer;
@@ -12,6 +13,7 @@ export interface OfferRowProps {
 
 /** A row of what is offered. */
 export function OfferRow({ offer, facetLabel }: OfferRowProps) {
+  const { say, count } = useTexts();
   return (
     <>
       {offer.picture && (
@@ -22,7 +24,7 @@ export function OfferRow({ offer, facetLabel }: OfferRowProps) {
         <Marked text={offer.text} ranges={offer.ranges} />
         {offer.detail && <span data-part="soft"> {offer.detail}</span>}
         {offer.kind === 'value' && facetLabel && (
-          <span data-part="soft"> in {facetLabel((offer.data as Suggestion).facet ?? '')}</span>
+          <span data-part="soft"> {say('inFacet', { facet: facetLabel((offer.data as Suggestion).facet ?? '') })}</span>
         )}
       </span>
       {offer.count !== undefined && <span data-part="figure">{count(offer.count)}</span>}
@@ -30,11 +32,11 @@ export function OfferRow({ offer, facetLabel }: OfferRowProps) {
   );
 }
 
-const HINTS: Readonly<Record<string, string>> = {
-  past: 'Asked before on this device. Shift+Delete forgets it.',
-  viewed: 'Seen before on this device. Shift+Delete forgets it.',
-  value: 'Shows everything of this kind.',
-  query: 'Others have asked for this.',
+const HINTS: Readonly<Record<string, TextKey>> = {
+  past: 'hintPast',
+  viewed: 'hintViewed',
+  value: 'hintValue',
+  query: 'hintQuery',
 };
 
 /** How the records of a collection are shown beside the list. */
@@ -54,7 +56,11 @@ export interface OfferPreviewProps {
 
 /** The record that is pointed at, as far as the list has no room for it; for other rows, what choosing them does. */
 export function OfferPreview({ offer, cardOf, picturesFrom }: OfferPreviewProps) {
-  if (offer.kind !== 'record') return <p data-part="soft">{HINTS[offer.kind]}</p>;
+  const { say, figure: figureText, label } = useTexts();
+  if (offer.kind !== 'record') {
+    const hint = HINTS[offer.kind];
+    return <p data-part="soft">{hint && say(hint)}</p>;
+  }
   const { collection, result } = offer.data as { collection: string; result: SearchResult };
   const shown = cardOf(collection);
   const { title, picture, detail, text, number: figure } = shownHit(result, shown.card, picturesFrom);
@@ -69,7 +75,7 @@ export function OfferPreview({ offer, cardOf, picturesFrom }: OfferPreviewProps)
       {text && <p data-part="preview-text">{text.text}</p>}
       {figure && (
         <p data-part="soft">
-          {figure.label} <b data-part="figure">{figureText(figure, shown.currency)}</b>
+          {label(figure.label)} <b data-part="figure">{figureText(figure.value, shown.currency)}</b>
         </p>
       )}
     </>

@@ -1,12 +1,12 @@
 import { LIMITS, type SearchResult, type Suggestion } from '@yucca/contract';
 import { useEffect, useRef, type ReactNode } from 'react';
 import type { Offer, Source } from '../autocomplete/source.ts';
-import { counted } from '../figures.ts';
 import type { Memory, ViewedRecord } from '../memory.ts';
 import { OfferRow } from './offers.tsx';
 import { SearchField } from './search-field.tsx';
 import { useAutocomplete } from './use-autocomplete.ts';
 import { useChanged } from './use-changed.ts';
+import { useTexts } from './use-texts.ts';
 
 export interface QueryFieldProps {
   /** What the field is called, and says while it is empty. */
@@ -39,6 +39,7 @@ export interface QueryFieldProps {
 export function QueryField(props: QueryFieldProps) {
   const { label, sources, design, memory, text, after, total, facetLabel, renderPreview } = props;
   const { onText, onAsk, onValue, onRecord } = props;
+  const { say } = useTexts();
   const [snapshot, state] = useAutocomplete(() => ({ text, sources: sources(), ...(after && { after }) }));
   useChanged(design, () => state.change(sources()));
   // Texts typed here that have not come back yet as the page's own; what comes back late is not news.
@@ -84,7 +85,7 @@ export function QueryField(props: QueryFieldProps) {
             onPointerDown={(event) => event.preventDefault()}
             onClick={() => state.close()}
           >
-            {total === null ? 'All results' : `All ${counted(total, 'result')}`} for “{text}” <kbd>Enter</kbd>
+            {total === null ? say('allFor', { query: text }) : say('allOfFor', { total, query: text })} <kbd>Enter</kbd>
           </button>
         )
       }

@@ -3,6 +3,8 @@ import type { Autocomplete, AutocompleteSnapshot } from '../autocomplete/autocom
 import type { Offer, Section } from '../autocomplete/source.ts';
 import { isCertain } from './composition.ts';
 import { Marked } from './marked.tsx';
+import { useTexts } from './use-texts.ts';
+import type { Texts } from '../texts/texts.ts';
 
 /** Class names for the parts; each also carries `data-part` with the same name, for plain style sheets. */
 export interface SearchFieldClasses {
@@ -47,7 +49,8 @@ export interface SearchFieldProps {
  */
 export function SearchField(props: SearchFieldProps) {
   const { state, snapshot, label, text, onText, onChoose, renderPreview, footer, classes = {}, input = {} } = props;
-  const { describe = counted } = props;
+  const texts = useTexts();
+  const { describe = (now: AutocompleteSnapshot) => counted(now, texts) } = props;
   const id = useId();
   const root = useRef<HTMLDivElement>(null);
   const [composing, setComposing] = useState(false);
@@ -160,10 +163,10 @@ const HIDDEN = {
   whiteSpace: 'nowrap',
 } as const;
 
-function counted({ offers, sections }: AutocompleteSnapshot): string {
+function counted({ offers, sections }: AutocompleteSnapshot, { say, count }: Texts): string {
   if (offers.length === 0) return '';
-  const parts = sections.map(({ label, offers: rows }) => `${label} ${rows.length}`);
-  return `${offers.length} offered: ${parts.join(', ')}. Arrow keys go through them.`;
+  const parts = sections.map(({ label, offers: rows }) => `${label} ${count(rows.length)}`);
+  return say('offered', { count: offers.length, sections: parts.join(', ') });
 }
 
 interface KeyContext {
@@ -220,6 +223,7 @@ function Sections({
   idOf,
   choose,
 }: SearchFieldProps & { id: string; idOf: (at: number) => string; choose: (offer: Offer) => void }) {
+  const { say, count } = useTexts();
   let at = 0;
   return snapshot.sections.map((section) => {
     const heading = `${id}-${section.name}`;
@@ -227,7 +231,7 @@ function Sections({
       <div key={section.name} role="group" aria-labelledby={heading} data-part="section" className={classes.section}>
         <div id={heading} data-part="heading" className={classes.heading} role="presentation">
           {section.label}
-          {section.total !== undefined && <span data-part="total"> {section.total.toLocaleString('en')}</span>}
+          {section.total !== undefined && <span data-part="total"> {count(section.total)}</span>}
         </div>
         {section.offers.map((offer) => {
           const place = at++;
@@ -249,7 +253,7 @@ function Sections({
               {offer.removable && (
                 <span
                   data-part="forget"
-                  title="Forget it (Shift+Delete)"
+                  title={say('forget')}
                   onClick={(event) => {
                     event.stopPropagation();
                     state.remove(offer);
@@ -267,6 +271,7 @@ function Sections({
 }
 
 function DefaultOffer({ offer }: { offer: Offer }) {
+  const { count } = useTexts();
   return (
     <>
       {/* eslint-disable-next-line @next/next/no-img-element -- the kit knows no framework */}
@@ -275,7 +280,7 @@ function DefaultOffer({ offer }: { offer: Offer }) {
         <Marked text={offer.text} ranges={offer.ranges} />
         {offer.detail && <small>{offer.detail}</small>}
       </span>
-      {offer.count !== undefined && <span data-part="count">{offer.count.toLocaleString('en')}</span>}
+      {offer.count !== undefined && <span data-part="count">{count(offer.count)}</span>}
     </>
   );
 }

@@ -2,22 +2,30 @@ import type { InterfacePage } from '@yucca/contract';
 import type { CSSProperties, ReactNode } from 'react';
 import { ThemeSwitch } from '@/features/frame/theme-switch';
 
-/** What stands around every hosted page: its name above, the way back to its beginning, links of its own. */
+/** A language in its own words: "Deutsch". */
+const ownName = (locale: string): string => new Intl.DisplayNames(locale, { type: 'language' }).of(locale) ?? locale;
+
+/** What stands around every hosted page: its name above, the way back to its beginning, links and languages of its own. */
 export function PageFrame({
-  page: { title, at, header, theme },
+  page: { title, at, header, theme, locale, languages = [], dir },
+  address,
   children,
 }: {
-  page: Pick<InterfacePage, 'title' | 'at' | 'header' | 'theme'>;
+  page: Pick<InterfacePage, 'title' | 'at' | 'header' | 'theme' | 'locale' | 'languages' | 'dir'>;
+  /** Where the page is, in its first language. */
+  address: string;
   children: ReactNode;
 }) {
   const links = header?.links ?? [];
   const hasOneScheme = theme?.['--yucca-scheme'] !== undefined;
+  const inLanguage = (to: string, tag: string | undefined): string =>
+    tag === undefined || tag === languages[0] ? to : `${to}?lang=${tag}`;
   return (
-    <div className="hosted-page" style={theme as CSSProperties}>
+    <div className="hosted-page" style={theme as CSSProperties} lang={locale} dir={dir}>
       <div className="mx-auto max-w-[1180px] px-4 pb-16 sm:px-6">
         <header className="flex flex-wrap items-center gap-x-6 gap-y-1 py-4">
           <p className="font-(family-name:--hosted-head) text-[20px] leading-7 font-semibold">
-            <a href={at}>{header?.name ?? title}</a>
+            <a href={inLanguage(at, locale)}>{header?.name ?? title}</a>
           </p>
           {links.length > 0 && (
             <nav aria-label="Links" className="flex flex-wrap gap-x-4">
@@ -28,7 +36,25 @@ export function PageFrame({
               ))}
             </nav>
           )}
-          <span className="ml-auto">{!hasOneScheme && <ThemeSwitch />}</span>
+          <span className="ms-auto flex items-center gap-4">
+            {languages.length > 1 && (
+              <nav aria-label="Languages" className="flex flex-wrap gap-x-3">
+                {languages.map((tag) => (
+                  <a
+                    key={tag}
+                    href={inLanguage(address, tag)}
+                    hrefLang={tag}
+                    lang={tag}
+                    aria-current={tag === locale ? 'true' : undefined}
+                    className="flex min-h-8 items-center text-soft hover:text-ink aria-[current]:font-semibold aria-[current]:text-ink"
+                  >
+                    {ownName(tag)}
+                  </a>
+                ))}
+              </nav>
+            )}
+            {!hasOneScheme && <ThemeSwitch />}
+          </span>
         </header>
         <main>{children}</main>
       </div>

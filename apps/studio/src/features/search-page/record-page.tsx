@@ -1,6 +1,6 @@
 import type { InterfacePage, RecordJson, SearchResult } from '@yucca/contract';
 import { readableName } from '@yucca/contract';
-import { figureText, shownHit } from '@yucca/kit';
+import { shownHit, textsOf } from '@yucca/kit';
 
 /** Texts longer than this are paragraphs of their own, not lines of a table. */
 const LONG = 160;
@@ -32,6 +32,7 @@ function tell(value: unknown, path: string, told: Told): void {
 /** One record of a hosted page, in full. */
 export function RecordPage({ page, result }: { page: InterfacePage; result: SearchResult }) {
   const hit = shownHit(result, page.card);
+  const { label, figure } = textsOf(page.locale, page.texts);
   const onCard = new Set(Object.values(page.card).filter((field) => field !== null));
   const left = Object.fromEntries(
     Object.entries(result.record).filter(([name]) => !onCard.has(name) && name !== page.geo),
@@ -57,7 +58,8 @@ export function RecordPage({ page, result }: { page: InterfacePage; result: Sear
         {hit.detail && <p className="text-soft">{hit.detail.text}</p>}
         {hit.number && (
           <p className="mt-3">
-            {hit.number.label} <span className="figures text-[20px]">{figureText(hit.number, page.currency)}</span>
+            {label(hit.number.label)}{' '}
+            <span className="figures text-[20px]">{figure(hit.number.value, page.currency)}</span>
           </p>
         )}
         {text !== null && typeof result.record[text] === 'string' && (
@@ -65,14 +67,14 @@ export function RecordPage({ page, result }: { page: InterfacePage; result: Sear
         )}
         {told.sections.map(([heading, body], i) => (
           <section key={i} className="mt-5 max-w-[68ch]">
-            <h2 className="text-[15px]">{heading}</h2>
+            <h2 className="text-[15px]">{label(heading)}</h2>
             <p className="whitespace-pre-line">{body}</p>
           </section>
         ))}
         <dl className="mt-6 grid max-w-[68ch] grid-cols-[max-content_minmax(0,1fr)] gap-x-6 gap-y-1 border-t border-line pt-4 text-[13px]">
-          {told.facts.map(([label, value], i) => (
+          {told.facts.map(([name, value], i) => (
             <div key={i} className="contents">
-              <dt className="text-soft">{label}</dt>
+              <dt className="text-soft">{label(name)}</dt>
               <dd className="min-w-0 break-words">{value}</dd>
             </div>
           ))}

@@ -1,10 +1,10 @@
 'use client';
 
 import type { InterfacePage, SearchAnswer } from '@yucca/contract';
-import { createClient, type Query } from '@yucca/kit';
+import { addressMap, createClient, textsOf, type AddressMap, type Query } from '@yucca/kit';
 import { createInsights } from '@yucca/kit/insights';
 import { LINES, overLine, RequestLog, type Line } from '@yucca/kit/lens';
-import { SearchView } from '@yucca/kit/react';
+import { SearchView, type SearchViewProps } from '@yucca/kit/react';
 import dynamic from 'next/dynamic';
 import { useMemo, useState, type ReactNode } from 'react';
 import { PageFrame } from './page-frame';
@@ -38,9 +38,10 @@ export function SearchPage(props: SearchPageProps) {
   const made = `${page.collection} ${page.paging} ${page.geo}`;
   const [firstMade] = useState(made);
   const start = useMemo(() => (made === firstMade ? query : queryOf(page)), [made]); // eslint-disable-line react-hooks/exhaustive-deps -- only when it is made anew
+  const inItsLanguage = useMemo(() => languageProps(page), [page]);
   return (
-    <PageFrame page={page}>
-      <h1 className="sr-only">Search {page.title}</h1>
+    <PageFrame page={page} address={page.at}>
+      <h1 className="sr-only">{textsOf(page.locale, page.texts).say('searchIn', { title: page.title })}</h1>
       <SearchView
         key={made}
         page={page}
@@ -48,6 +49,7 @@ export function SearchPage(props: SearchPageProps) {
         query={asked ?? start}
         {...(made === firstMade && asked === null && { answer })}
         {...(!preview && { insights })}
+        {...inItsLanguage}
       />
       {lens && (
         <Lens
@@ -65,6 +67,16 @@ export function SearchPage(props: SearchPageProps) {
       {children}
     </PageFrame>
   );
+}
+
+/** What keeps a page in the language that its address says: in all of its links, where it is not the first one. */
+function languageProps({ locale, languages, facets }: InterfacePage): Pick<SearchViewProps, 'map' | 'recordHref'> {
+  if (locale === undefined || languages === undefined || locale === languages[0]) return {};
+  const said = `lang=${locale}`;
+  const map = addressMap(facets);
+  const write: AddressMap['write'] = (query, at, kept = []) =>
+    map.write(query, at, kept.some((one) => one.startsWith('lang=')) ? kept : [said, ...kept]);
+  return { map: { ...map, write }, recordHref: ({ id, at }) => `${at}/r/${encodeURIComponent(id)}?${said}` };
 }
 
 /** A client; with the lens, one whose line can be slowed down and whose requests are listened to. */

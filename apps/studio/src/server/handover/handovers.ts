@@ -152,7 +152,8 @@ export class Handovers {
     const { language } = completeTuning(tunings.get(page.collection, 'live'));
     const what: TakenAway = {
       ...{ page, server, origins, key },
-      language: language === 'und' ? 'en' : language,
+      // What a page says of its language is nearer than what its records are in.
+      language: (page.locale ?? 'en') !== 'en' || language === 'und' ? (page.locale ?? 'en') : language,
       keyField: collections.get(page.collection).key,
       kit: () => builtFile(kitFile),
       offlineScripts: () =>

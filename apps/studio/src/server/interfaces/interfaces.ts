@@ -9,6 +9,7 @@ import { Failure } from '../failure';
 import { applyMergePatch } from '../records/merge-patch';
 import type { Tunings } from '../tuning/tuning';
 import { readOwnCss } from '@/text/own-css';
+import { languageProblems, pageLanguage } from '@/text/page-language';
 import { validate } from '../validate';
 import { Versions, type VersionEntry } from '../versions/versions';
 import type { PreviewTokens } from './preview-tokens';
@@ -202,10 +203,18 @@ export class Interfaces {
     return { live, draft, exists: this.#find(slug) !== undefined && this.get(slug).draftChanged };
   }
 
-  /** What the page at `/s/{slug}` is made of: that of an interface, or of the collection of this name. */
-  page(slug: string, version: 'live' | 'draft' | number = 'live'): InterfacePage {
+  /**
+   * What the page at `/s/{slug}` is made of: that of an interface, or of the collection of this name. `language`: the
+   * one that is wanted, as a tag; with `isWhole` all of its texts, else those that are other than English.
+   */
+  page(
+    slug: string,
+    version: 'live' | 'draft' | number = 'live',
+    { language = null, isWhole = true }: InLanguage = {},
+  ): InterfacePage {
+    // prettier-ignore
     const document = this.#documentOf(slug, version);
-    const page = interfacePage(document, this.parts(slug, document));
+    const page = interfacePage(document, this.parts(slug, document), pageLanguage(document, language, isWhole));
     return document.css === undefined ? page : { ...page, css: ownCssOf(document.css) };
   }
 
@@ -285,8 +294,14 @@ export class Interfaces {
       ),
     ];
     if (document.css !== known.css || known === document) parts.push(...problemsOf(document.css));
+    parts.push(...languageProblems(document));
     if (parts.length > 0) throw invalid(parts);
   }
+}
+
+interface InLanguage {
+  language?: string | null;
+  isWhole?: boolean;
 }
 
 /** Read once, asked for with every page. */

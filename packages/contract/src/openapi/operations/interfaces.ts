@@ -181,6 +181,11 @@ export const INTERFACES: readonly Operation[] = [
         description: 'What opens the draft: the parameter of a preview’s address.',
         schema: { type: 'string' },
       },
+      {
+        name: 'language',
+        description: 'What its texts are wanted in (BCP 47). Default, and where it may not be had: its first language.',
+        schema: { type: 'string' },
+      },
     ],
     method: 'get',
     path: '/interfaces/{slug}/page',

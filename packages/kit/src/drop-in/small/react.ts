@@ -6,8 +6,8 @@
 import { h, options, type ComponentChildren, type FunctionComponent, type VNode } from 'preact';
 import { useEffect, useRef, useState } from 'preact/hooks';
 
-export { Fragment } from 'preact';
-export { useCallback, useEffect, useId, useMemo, useRef, useState } from 'preact/hooks';
+export { createContext, Fragment } from 'preact';
+export { useCallback, useContext, useEffect, useId, useMemo, useRef, useState } from 'preact/hooks';
 
 export const startTransition = (run: () => void): void => run();
 

@@ -1,7 +1,7 @@
 import type { FacetValue, Range } from '@yucca/contract';
 import { escapeValue } from '../../address.ts';
-import { count } from '../../figures.ts';
 import { Marked } from '../marked.tsx';
+import { useTexts } from '../use-texts.ts';
 
 export interface FacetBoxProps {
   name: string;
@@ -16,6 +16,7 @@ export interface FacetBoxProps {
 
 /** One value to tick, with a bar behind its count. */
 export function FacetBox({ name, value, most, checked, swatch, onToggle }: FacetBoxProps) {
+  const { count } = useTexts();
   return (
     <label data-part="facet-value">
       <span data-part="facet-bar" aria-hidden="true" style={{ width: `${(100 * value.count) / most}%` }} />

@@ -1,6 +1,6 @@
 import { LIMITS, type FacetValue, type FacetValuesAnswer } from '@yucca/contract';
 import { useEffect, useState } from 'react';
-import { counted } from '../../figures.ts';
+import { useTexts } from '../use-texts.ts';
 import { FacetBox } from './facet-box.tsx';
 
 /** Values in sight before "more", when nobody has said. */
@@ -25,6 +25,7 @@ export interface FacetChecklistProps {
 /** Values to tick; the chosen ones stay in sight, wherever the counts put them. A long list can be searched. */
 export function FacetChecklist(props: FacetChecklistProps) {
   const { name, label, values, chosen, onToggle, more = false, find, shown = LISTED, swatch } = props;
+  const { say } = useTexts();
   const [text, setText] = useState('');
   const found = useFound(text, find, values);
   const most = Math.max(1, ...values.map((value) => value.count));
@@ -46,8 +47,8 @@ export function FacetChecklist(props: FacetChecklistProps) {
         <input
           type="search"
           data-part="facet-search"
-          aria-label={`Find in ${label}`}
-          placeholder={`Find in ${label.toLowerCase()}`}
+          aria-label={say('findIn', { facet: label })}
+          placeholder={say('findIn', { facet: label })}
           value={text}
           maxLength={LIMITS.queryLength}
           autoComplete="off"
@@ -58,13 +59,13 @@ export function FacetChecklist(props: FacetChecklistProps) {
       <ul>{listed.slice(0, shown).map(row)}</ul>
       {listed.length > shown && (
         <details>
-          <summary>{counted(listed.length - shown, 'more value')}</summary>
+          <summary>{say('moreValues', { count: listed.length - shown })}</summary>
           <ul>{listed.slice(shown).map(row)}</ul>
         </details>
       )}
       {find && isLong && (
         <p role="status" data-part="note">
-          {found !== null && (found.length === 0 ? `No value is like “${text}”.` : '')}
+          {found !== null && found.length === 0 && say('noValueLike', { text })}
         </p>
       )}
     </>

@@ -1,5 +1,6 @@
 import type { DatesFacet, FacetValuesAnswer } from '@yucca/contract';
 import type { RangeChoice } from '../../query.ts';
+import { useTexts } from '../use-texts.ts';
 import { FacetChecklist } from './facet-checklist.tsx';
 
 export interface FacetDatesProps {
@@ -13,12 +14,13 @@ export interface FacetDatesProps {
 
 /** Years, months or days to tick, and two dates to choose what lies between them. */
 export function FacetDates({ name, facet, chosen, onToggle, onRange, find }: FacetDatesProps) {
+  const { say } = useTexts();
   const { min = '', max = '' } = facet.selected ?? {};
   const field = (end: 'min' | 'max', value: string) => (
     <input
       type="date"
       name={`${name}.${end}`}
-      aria-label={`${facet.label}, ${end === 'min' ? 'from' : 'up to'}`}
+      aria-label={say(end === 'min' ? 'lowEnd' : 'highEnd', { facet: facet.label })}
       // Years and months are dates of their first day here; what is typed is taken once it is a whole date.
       defaultValue={value.length === 4 ? `${value}-01-01` : value.length === 7 ? `${value}-01` : value}
       key={`${end} ${value}`}
@@ -41,7 +43,7 @@ export function FacetDates({ name, facet, chosen, onToggle, onRange, find }: Fac
       />
       <div data-part="range-ends">
         {field('min', min)}
-        <span>to</span>
+        <span>{say('to')}</span>
         {field('max', max)}
       </div>
     </>

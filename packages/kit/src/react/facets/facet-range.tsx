@@ -1,7 +1,7 @@
 import type { NumbersFacet } from '@yucca/contract';
 import { useState, type CSSProperties } from 'react';
 import type { RangeChoice } from '../../query.ts';
-import { count } from '../../figures.ts';
+import { useTexts } from '../use-texts.ts';
 
 export interface FacetRangeProps {
   name: string;
@@ -23,6 +23,7 @@ function endsOf({ min, max, selected, buckets }: NumbersFacet): { low: number; h
  * form.
  */
 export function FacetRange({ name, facet, onRange }: FacetRangeProps) {
+  const { say } = useTexts();
   const { low, high } = endsOf(facet);
   const { selected } = facet;
   const chosen: [number, number] = [selected?.min ?? low, selected?.max ?? high];
@@ -38,7 +39,7 @@ export function FacetRange({ name, facet, onRange }: FacetRangeProps) {
   const thumb = (end: 0 | 1) => (
     <input
       type="range"
-      aria-label={`${facet.label}, ${end === 0 ? 'from' : 'to'}`}
+      aria-label={say(end === 0 ? 'lowEnd' : 'highEnd', { facet: facet.label })}
       min={low}
       max={high}
       step={step}
@@ -71,7 +72,9 @@ export function FacetRange({ name, facet, onRange }: FacetRangeProps) {
           onRange={onRange}
         />
       </div>
-      {facet.missing > 0 && selected === null && <p data-part="note">{count(facet.missing)} without a number</p>}
+      {facet.missing > 0 && selected === null && (
+        <p data-part="note">{say('withoutNumber', { count: facet.missing })}</p>
+      )}
     </>
   );
 }
@@ -98,6 +101,7 @@ interface RangeEndsProps extends FacetRangeProps {
 }
 
 function RangeEnds({ name, facet, low, high, onRange }: RangeEndsProps) {
+  const { say } = useTexts();
   const { selected, label } = facet;
   const [min, setMin] = useState(String(selected?.min ?? ''));
   const [max, setMax] = useState(String(selected?.max ?? ''));
@@ -114,7 +118,7 @@ function RangeEnds({ name, facet, low, high, onRange }: RangeEndsProps) {
       name={`${name}.${end}`}
       inputMode="decimal"
       autoComplete="off"
-      aria-label={`${label}, ${end === 'min' ? 'at least' : 'at most'}`}
+      aria-label={say(end === 'min' ? 'atLeast' : 'atMost', { facet: label })}
       placeholder={String(placeholder)}
       value={value}
       onChange={(event) => set(event.target.value)}
@@ -129,7 +133,7 @@ function RangeEnds({ name, facet, low, high, onRange }: RangeEndsProps) {
   return (
     <>
       {field('min', min, setMin, low)}
-      <span>to</span>
+      <span>{say('to')}</span>
       {field('max', max, setMax, high)}
     </>
   );

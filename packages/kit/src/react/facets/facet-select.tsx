@@ -1,7 +1,7 @@
 import { withProperty, type ValuesFacet } from '@yucca/contract';
 import { escapeValue } from '../../address.ts';
-import { count } from '../../figures.ts';
 import type { Choices } from '../../query.ts';
+import { useTexts } from '../use-texts.ts';
 
 export interface FacetSelectProps {
   name: string;
@@ -13,6 +13,7 @@ export interface FacetSelectProps {
 
 /** One value of a list, or any. Further values that an address brings along stay until another one is chosen. */
 export function FacetSelect({ name, facet, chosen, select, onSelect }: FacetSelectProps) {
+  const { say, count } = useTexts();
   return (
     <select
       data-part="facet-select"
@@ -24,7 +25,7 @@ export function FacetSelect({ name, facet, chosen, select, onSelect }: FacetSele
         onSelect(withProperty<Choices, string>(select, name, value === undefined ? undefined : [value]));
       }}
     >
-      <option value="">Any</option>
+      <option value="">{say('any')}</option>
       {facet.values.map(({ value, label, count: records }) => (
         <option key={value} value={escapeValue(value)}>
           {label} ({count(records)})

@@ -1,6 +1,6 @@
 import type { NumbersFacet } from '@yucca/contract';
-import { count } from '../../figures.ts';
 import type { RangeChoice } from '../../query.ts';
+import { useTexts } from '../use-texts.ts';
 
 export interface FacetStepsProps {
   name: string;
@@ -24,6 +24,7 @@ export function stepsOf({ buckets }: Pick<NumbersFacet, 'buckets'>): { from: num
 
 /** "4 and more": one of some least numbers, or any. */
 export function FacetSteps({ name, facet, onRange }: FacetStepsProps) {
+  const { say, count } = useTexts();
   const { selected, label } = facet;
   const steps = stepsOf(facet);
   const chosen = selected?.min;
@@ -45,8 +46,10 @@ export function FacetSteps({ name, facet, onRange }: FacetStepsProps) {
   );
   return (
     <ul role="radiogroup" aria-label={label}>
-      {row('Any', null)}
-      {all.map((step) => row(`${count(step.from)} and more`, step.from, 'records' in step ? step.records : undefined))}
+      {row(say('any'), null)}
+      {all.map((step) =>
+        row(say('andMore', { from: step.from }), step.from, 'records' in step ? step.records : undefined),
+      )}
     </ul>
   );
 }

@@ -1,5 +1,5 @@
 import type { FacetValue } from '@yucca/contract';
-import { count } from '../../figures.ts';
+import { useTexts } from '../use-texts.ts';
 
 export interface FacetToggleProps {
   name: string;
@@ -16,6 +16,7 @@ export function isYesOrNo(values: readonly FacetValue[]): boolean {
 
 /** A switch for a yes-or-no field: only what is so. */
 export function FacetToggle({ name, label, values, chosen, onToggle }: FacetToggleProps) {
+  const { count } = useTexts();
   const yes = values.find(({ value }) => value === 'true');
   return (
     <label data-part="facet-toggle" data-facet={name}>

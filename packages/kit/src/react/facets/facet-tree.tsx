@@ -1,4 +1,5 @@
 import type { TreeNode } from '@yucca/contract';
+import { useTexts } from '../use-texts.ts';
 import { FacetBox } from './facet-box.tsx';
 
 export interface FacetTreeProps {
@@ -13,6 +14,7 @@ const holdsChosen = (node: TreeNode, chosen: readonly string[]): boolean =>
 
 /** Levels to tick, each with the ones below it folded away until something in them is chosen. */
 export function FacetTree({ name, nodes, chosen, onToggle }: FacetTreeProps) {
+  const { say } = useTexts();
   const most = Math.max(1, ...nodes.map((node) => node.count));
   return (
     <ul>
@@ -29,9 +31,7 @@ export function FacetTree({ name, nodes, chosen, onToggle }: FacetTreeProps) {
             />
             {children.length > 0 && (
               <details open={holdsChosen(node, chosen)} data-part="facet-branch">
-                <summary>
-                  Within {value} ({children.length})
-                </summary>
+                <summary>{say('within', { value, count: children.length })}</summary>
                 <FacetTree name={name} nodes={children} chosen={chosen} onToggle={onToggle} />
               </details>
             )}

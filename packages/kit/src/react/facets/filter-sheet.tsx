@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
-import { counted } from '../../figures.ts';
 import { isRange, type Query } from '../../query.ts';
+import { useTexts } from '../use-texts.ts';
 import { useSheet } from '../view/use-sheet.ts';
 
 export interface FilterSheetProps {
@@ -17,6 +17,7 @@ export interface FilterSheetProps {
  * JavaScript a link leads to them.
  */
 export function FilterSheet({ select, total, children }: FilterSheetProps) {
+  const { say } = useTexts();
   const { ref, open, show, close } = useSheet();
   const chosen = Object.values(select).reduce((sum, choice) => sum + (isRange(choice) ? 1 : choice.length), 0);
   return (
@@ -30,14 +31,14 @@ export function FilterSheet({ select, total, children }: FilterSheetProps) {
           show();
         }}
       >
-        Filters{chosen > 0 && ` (${chosen})`}
+        {chosen > 0 ? say('filtersChosen', { count: chosen }) : say('filters')}
       </a>
       <div
         id="filters"
         ref={ref}
         data-part="sheet"
         tabIndex={-1}
-        {...(open && { role: 'dialog', 'aria-modal': true, 'aria-label': 'Filters' })}
+        {...(open && { role: 'dialog', 'aria-modal': true, 'aria-label': say('filters') })}
       >
         <div data-part="facets">{children}</div>
         <p data-part="sheet-end">
@@ -50,12 +51,12 @@ export function FilterSheet({ select, total, children }: FilterSheetProps) {
               close();
             }}
           >
-            See {counted(total, 'result')}
+            {say('seeResults', { total })}
           </a>
         </p>
         <noscript>
           <button type="submit" data-part="button">
-            Apply filters
+            {say('applyFilters')}
           </button>
         </noscript>
       </div>

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { withNear, type Near, type Query } from '../../query.ts';
+import { useTexts } from '../use-texts.ts';
 
 /** Ends of "within", in kilometres. */
 const WITHIN_KM = [5, 10, 25, 50, 100];
@@ -14,6 +15,7 @@ const keyOf = ({ lat, lng }: Near): string => `${lat},${lng}`;
 
 /** Where to measure from: a place of a list, or where the visitor's device is; and how far away is near enough. */
 export function NearChoice({ query, places, onQuery }: NearChoiceProps) {
+  const { say, distance } = useTexts();
   const { near } = query;
   const [problem, setProblem] = useState('');
   const known = near !== null && places.some((place) => keyOf(place) === keyOf(near));
@@ -24,14 +26,14 @@ export function NearChoice({ query, places, onQuery }: NearChoiceProps) {
     navigator.geolocation.getCurrentPosition(
       // A hundred metres say enough, and less about who asks.
       ({ coords }) => go({ lat: rounded(coords.latitude), lng: rounded(coords.longitude), ...within }),
-      () => setProblem('Your device did not say where it is. Choose a place instead.'),
+      () => setProblem(say('noPosition')),
       { maximumAge: 600_000, timeout: 10_000 },
     );
   };
   return (
     <div data-part="near">
       <label>
-        <span>Near</span>
+        <span>{say('near')}</span>
         <select
           name="near"
           value={near === null ? '' : keyOf(near)}
@@ -40,7 +42,7 @@ export function NearChoice({ query, places, onQuery }: NearChoiceProps) {
             go(place ? { lat: place.lat, lng: place.lng, ...within } : null);
           }}
         >
-          <option value="">anywhere</option>
+          <option value="">{say('anywhere')}</option>
           {near !== null && !known && <option value={keyOf(near)}>{`${near.lat}, ${near.lng}`}</option>}
           {places.map((place) => (
             <option key={keyOf(place)} value={keyOf(place)}>
@@ -50,21 +52,21 @@ export function NearChoice({ query, places, onQuery }: NearChoiceProps) {
         </select>
       </label>
       <button type="button" data-part="button" onClick={here}>
-        Where I am
+        {say('whereIAm')}
       </button>
       {near !== null && (
         <label>
-          <span>within</span>
+          <span>{say('withinDistance')}</span>
           <select
             value={near.withinM === undefined ? '' : String(near.withinM / 1000)}
             onChange={({ target: { value } }) =>
               go({ lat: near.lat, lng: near.lng, ...(value === '' ? {} : { withinM: Number(value) * 1000 }) })
             }
           >
-            <option value="">any distance</option>
+            <option value="">{say('anyDistance')}</option>
             {[...new Set([...WITHIN_KM, ...(near.withinM === undefined ? [] : [near.withinM / 1000])])].map((km) => (
               <option key={km} value={km}>
-                {km} km
+                {distance(km * 1000)}
               </option>
             ))}
           </select>

@@ -1,6 +1,6 @@
 import type { SearchResult } from '@yucca/contract';
 import { frameFor, pointAt, roundBelow, type Point } from '../../geo-points.ts';
-import { distance } from '../../figures.ts';
+import { useTexts } from '../use-texts.ts';
 
 const WIDTH = 420;
 const HEIGHT = 460;
@@ -27,6 +27,7 @@ export interface ResultMapProps {
  * it.
  */
 export function ResultMap({ results, geo, near, pointed, onPoint, nameOf }: ResultMapProps) {
+  const { say, distance } = useTexts();
   const placed = results.flatMap((result, i) => {
     const point = pointAt(result.record, geo);
     return point ? [{ result, number: i + 1, point }] : [];
@@ -42,7 +43,7 @@ export function ResultMap({ results, geo, near, pointed, onPoint, nameOf }: Resu
       data-part="map"
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
       role="img"
-      aria-label={`Map of the ${placed.length} results of this page, with a scale of ${distance(stepKm * 1000)}`}
+      aria-label={say('map', { count: placed.length, distance: distance(stepKm * 1000) })}
     >
       {near && <Rings centre={frame.place(near)} stepUnits={stepKm * frame.perKm} stepKm={stepKm} />}
       {marks.map(({ result, number, x, y }) => (
@@ -78,6 +79,7 @@ export function ResultMap({ results, geo, near, pointed, onPoint, nameOf }: Resu
 }
 
 function Rings({ centre, stepUnits, stepKm }: { centre: { x: number; y: number }; stepUnits: number; stepKm: number }) {
+  const { distance } = useTexts();
   const { x, y } = centre;
   return (
     <g data-part="map-rings">

@@ -1,17 +1,20 @@
 import type { SearchAnswer } from '@yucca/contract';
 import { shownChoices } from '../../choices.ts';
 import { withoutChoices, type Query } from '../../query.ts';
+import { useTexts } from '../use-texts.ts';
 import { linkTo, type Navigation } from '../navigation.ts';
 
 /** What is chosen, each to be taken back by a click. */
 export function AppliedChoices({ query, answer, ...navigation }: Navigation & { query: Query; answer: SearchAnswer }) {
-  const chosen = shownChoices(query, answer);
+  const texts = useTexts();
+  const { say } = texts;
+  const chosen = shownChoices(query, answer, texts);
   if (chosen.length === 0) return null;
   return (
-    <ul data-part="choices" aria-label="Choices">
+    <ul data-part="choices" aria-label={say('choices')}>
       {chosen.map(({ key, label, without }) => (
         <li key={key}>
-          <a {...linkTo(without, navigation)} data-part="choice" aria-label={`Remove ${label}`}>
+          <a {...linkTo(without, navigation)} data-part="choice" aria-label={say('remove', { choice: label })}>
             {label} <span aria-hidden="true">×</span>
           </a>
         </li>
@@ -19,7 +22,7 @@ export function AppliedChoices({ query, answer, ...navigation }: Navigation & { 
       {chosen.length > 1 && (
         <li>
           <a {...linkTo(withoutChoices(query), navigation)} data-part="link">
-            Remove all
+            {say('removeAll')}
           </a>
         </li>
       )}

@@ -1,7 +1,7 @@
 import type { SearchAnswer } from '@yucca/contract';
 import { useEffect, useRef } from 'react';
 import { withPage, type Query } from '../../query.ts';
-import { count } from '../../figures.ts';
+import { useTexts } from '../use-texts.ts';
 import { lastPage } from './pages.tsx';
 
 /**
@@ -23,6 +23,7 @@ export interface MoreResultsProps {
 
 /** A link to more results below the ones there are; with `endless` it follows itself when it comes into sight. */
 export function MoreResults({ query, answer, loading, endless = false, hrefOf, onMore }: MoreResultsProps) {
+  const { say } = useTexts();
   const link = useRef<HTMLAnchorElement>(null);
   const left = answer.total - answer.results.length;
   const hasMore = left > 0 && answer.page < lastPage(answer);
@@ -55,7 +56,7 @@ export function MoreResults({ query, answer, loading, endless = false, hrefOf, o
           more.current();
         }}
       >
-        {loading ? 'Loading more …' : `Show ${count(Math.min(left, answer.size))} more of ${count(left)}`}
+        {loading ? say('loadingMore') : say('showMore', { count: Math.min(left, answer.size), left })}
       </a>
     </p>
   );

@@ -1,5 +1,6 @@
 import type { SearchAnswer } from '@yucca/contract';
 import { EMPTY_QUERY, withNear, withoutChoices, withText, type Query } from '../../query.ts';
+import { useTexts } from '../use-texts.ts';
 import { linkTo, type Navigation } from '../navigation.ts';
 
 export interface NothingFoundProps extends Navigation {
@@ -32,28 +33,30 @@ export function respelt({ query, understood: { words } }: SearchAnswer): string 
  * everything.
  */
 export function NothingFound({ query, answer, ...navigation }: NothingFoundProps) {
-  const unknown = answer.understood.words.filter(({ as }) => as.length === 0).map(({ text }) => `“${text}”`);
+  const { say, oneOf } = useTexts();
+  const unknown = answer.understood.words.filter(({ as }) => as.length === 0).map(({ text }) => text);
   const hasChoices = Object.keys(query.select).length > 0;
   const other = respelt(answer);
   const waysOut: [string, Query][] = [
-    ...(other === null ? [] : [[`Try the spelling “${other}”`, withText(query, other)] as [string, Query]]),
-    ...(hasChoices ? [['Remove the choices', withoutChoices(query)] as [string, Query]] : []),
+    ...(other === null ? [] : [[say('trySpelling', { query: other }), withText(query, other)] as [string, Query]]),
+    ...(hasChoices ? [[say('removeChoices'), withoutChoices(query)] as [string, Query]] : []),
     ...(query.near?.withinM === undefined
       ? []
-      : [['Look further away', withNear(query, { lat: query.near.lat, lng: query.near.lng })] as [string, Query]]),
+      : [[say('lookFurther'), withNear(query, { lat: query.near.lat, lng: query.near.lng })] as [string, Query]]),
     ...shorterQueries(answer)
       .slice(0, 4)
-      .map((text): [string, Query] => [`Try “${text}”`, withText(query, text)]),
-    ['See everything', EMPTY_QUERY],
+      .map((text): [string, Query] => [say('tryQuery', { query: text }), withText(query, text)]),
+    [say('seeAll'), EMPTY_QUERY],
   ];
   return (
     <div data-part="nothing">
       <p data-part="nothing-title">
-        Nothing found{query.q !== '' && ` for “${query.q}”`}
-        {hasChoices && ' with these choices'}.
+        {query.q === ''
+          ? say(hasChoices ? 'nothingChosen' : 'nothing')
+          : say(hasChoices ? 'nothingForChosen' : 'nothingFor', { query: query.q })}
       </p>
-      {answer.understood.wordless && <p data-part="soft">There is no word in it to look for.</p>}
-      {unknown.length > 0 && <p data-part="soft">Nothing here is spelt like {unknown.join(' or ')}.</p>}
+      {answer.understood.wordless && <p data-part="soft">{say('wordless')}</p>}
+      {unknown.length > 0 && <p data-part="soft">{say('unknown', { words: oneOf(unknown) })}</p>}
       <ul>
         {waysOut.map(([label, to]) => (
           <li key={label}>

@@ -1,6 +1,7 @@
 import type { SearchAnswer } from '@yucca/contract';
 import { pageNumbers } from '../../pages.ts';
 import { withPage, type Query } from '../../query.ts';
+import { useTexts } from '../use-texts.ts';
 import { linkTo, type Navigation } from '../navigation.ts';
 
 /** The results a search goes through at most, page by page. */
@@ -12,10 +13,11 @@ export const lastPage = ({ pages, size }: SearchAnswer): number =>
 
 /** Numbered pages, as links. */
 export function Pages({ query, answer, ...navigation }: Navigation & { query: Query; answer: SearchAnswer }) {
+  const { say, count } = useTexts();
   const pages = lastPage(answer);
   if (pages < 2) return null;
   return (
-    <nav data-part="pages" aria-label="Pages">
+    <nav data-part="pages" aria-label={say('pages')}>
       {pageNumbers(answer.page, pages).map((n, i) =>
         n === 0 ? (
           <span key={`gap${i}`}>…</span>
@@ -24,9 +26,9 @@ export function Pages({ query, answer, ...navigation }: Navigation & { query: Qu
             key={n}
             {...linkTo(withPage(query, n), navigation)}
             aria-current={n === answer.page ? 'page' : undefined}
-            aria-label={`Page ${n}`}
+            aria-label={say('pageNumber', { page: n })}
           >
-            {n}
+            {count(n)}
           </a>
         ),
       )}

@@ -1,7 +1,7 @@
 import type { MouseEvent } from 'react';
 import type { ShownHit } from '../../card.ts';
-import { distance, figureText } from '../../figures.ts';
 import { Marked } from '../marked.tsx';
+import { useTexts } from '../use-texts.ts';
 
 export interface ResultCardProps {
   hit: ShownHit;
@@ -20,10 +20,12 @@ export interface ResultCardProps {
 
 /** What a number was before. */
 function Former({ value, currency }: { value: number; currency: string | null }) {
+  const { say, figure: figureText } = useTexts();
+  const figure = figureText(value, currency);
   return (
     <>
-      <s data-part="card-former" aria-label={`before: ${figureText({ value }, currency)}`}>
-        {figureText({ value }, currency)}
+      <s data-part="card-former" aria-label={say('before', { figure })}>
+        {figure}
       </s>{' '}
     </>
   );
@@ -39,6 +41,7 @@ export function ResultCard({
   eager = false,
   first = eager,
 }: ResultCardProps) {
+  const { say, distance, label, figure: figureText } = useTexts();
   const { title, picture, detail, text, number: figure, elsewhere } = hit;
   const name = <Marked text={title.text} ranges={title.ranges} />;
   return (
@@ -78,16 +81,19 @@ export function ResultCard({
         )}
         {elsewhere && (
           <p data-part="card-elsewhere">
-            {elsewhere.label}: <Marked text={elsewhere.text} ranges={elsewhere.ranges} />
+            {label(elsewhere.label)}: <Marked text={elsewhere.text} ranges={elsewhere.ranges} />
           </p>
         )}
         {(figure !== null || distanceM !== undefined) && (
           <p data-part="card-number">
-            {distanceM !== undefined && <span data-part="card-distance">{distance(distanceM)} away</span>}
+            {distanceM !== undefined && (
+              <span data-part="card-distance">{say('away', { distance: distance(distanceM) })}</span>
+            )}
             {figure && (
               <span>
-                {figure.label} {figure.former !== undefined && <Former value={figure.former} currency={currency} />}
-                <b data-part="figure">{figureText(figure, currency)}</b>
+                {label(figure.label)}{' '}
+                {figure.former !== undefined && <Former value={figure.former} currency={currency} />}
+                <b data-part="figure">{figureText(figure.value, currency)}</b>
               </span>
             )}
           </p>

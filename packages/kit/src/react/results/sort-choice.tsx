@@ -1,3 +1,4 @@
+import { useTexts } from '../use-texts.ts';
 import { withSort, type Query } from '../../query.ts';
 
 export interface SortChoiceProps {
@@ -9,17 +10,18 @@ export interface SortChoiceProps {
 }
 
 /** The orders to choose from. */
-export function SortChoice({ query, sorts, onQuery, usual = 'Best match' }: SortChoiceProps) {
+export function SortChoice({ query, sorts, onQuery, usual }: SortChoiceProps) {
+  const { say } = useTexts();
   if (sorts.length === 0) return null;
   return (
     <label data-part="sort">
-      <span>Sort by</span>
+      <span>{say('sortBy')}</span>
       <select
         name="sort"
         value={query.sort ?? ''}
         onChange={(event) => onQuery(withSort(query, event.target.value || null))}
       >
-        <option value="">{usual}</option>
+        <option value="">{usual ?? say('bestMatch')}</option>
         {sorts.map(({ name, label }) => (
           <option key={name} value={name}>
             {label}

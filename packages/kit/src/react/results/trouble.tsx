@@ -1,4 +1,5 @@
 import { mayPass } from '../../recovery.ts';
+import { useTexts } from '../use-texts.ts';
 
 export interface TroubleProps {
   error: Error | null;
@@ -13,19 +14,19 @@ export interface TroubleProps {
  */
 export function Trouble({ error, hasResults = true, onRetry }: TroubleProps) {
   const offline = typeof navigator !== 'undefined' && !navigator.onLine;
-  const said = offline
-    ? 'The line is down.'
-    : `The search did not answer${error?.name === 'ProblemError' ? `: ${error.message}` : '.'}`;
+  const { say } = useTexts();
+  const reason = error?.name === 'ProblemError' ? error.message : null;
+  const said = [
+    offline ? say('lineDown') : reason === null ? say('noAnswer') : say('noAnswerBecause', { reason }),
+    hasResults && say('lastResults'),
+    mayPass(error) && say('triedAgain'),
+  ];
   return (
     <p role="alert" data-part="trouble">
       <button type="button" data-part="button" onClick={onRetry}>
-        Try again
+        {say('tryAgain')}
       </button>
-      <span>
-        {said}
-        {hasResults && ' These are the last results.'}
-        {mayPass(error) && ' It is tried again by itself.'}
-      </span>
+      <span>{said.filter(Boolean).join(' ')}</span>
     </p>
   );
 }

@@ -1,6 +1,7 @@
 import type { InterfacePage } from '@yucca/contract';
 import { sourcesFor } from '../../autocomplete/page-sources.ts';
 import type { YuccaClient } from '../../client.ts';
+import { useTexts } from '../use-texts.ts';
 import { OfferPreview } from '../offers.tsx';
 import { QueryField, type QueryFieldProps } from '../query-field.tsx';
 
@@ -13,10 +14,11 @@ export interface SearchBoxProps extends Omit<QueryFieldProps, 'label' | 'sources
 
 /** The search field of a page, with what its design offers. */
 export function SearchBox({ page, client, picturesFrom, ...field }: SearchBoxProps) {
+  const { say } = useTexts();
   return (
     <QueryField
       {...field}
-      label={`Search ${page.title}`}
+      label={say('searchIn', { title: page.title })}
       sources={() => sourcesFor(page.autocomplete, client, field.memory, picturesFrom)}
       design={page.autocomplete}
       renderPreview={(offer) => (

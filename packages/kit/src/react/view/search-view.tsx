@@ -37,9 +37,11 @@ import { useOwnStyles } from '../use-own-styles.ts';
 import { painted, usePainted } from '../use-painted.ts';
 import { useSearch } from '../use-search.ts';
 import { useSlow } from '../use-slow.ts';
+import { TextsProvider } from '../use-texts.ts';
 import { useViews } from '../use-views.ts';
 import { isPlainClick, type Navigation } from '../navigation.ts';
 import { SearchBox } from './search-box.tsx';
+import { textsOf } from '../../texts/texts.ts';
 import { standingRequest } from '../../standing-request.ts';
 import { Filters } from './filters.tsx';
 
@@ -72,8 +74,6 @@ export interface SearchViewProps {
   /** The server that pictures lie on whose addresses begin with a slash. Default: the page's own. */
   picturesFrom?: string;
 }
-
-const BY_DISTANCE_CHOICE = { name: BY_DISTANCE, label: 'Nearest first' };
 
 const ownRecordPage: NonNullable<SearchViewProps['recordHref']> = ({ id, at }) => `${at}/r/${encodeURIComponent(id)}`;
 
@@ -121,6 +121,8 @@ export function SearchView(props: SearchViewProps) {
   // Filters are drawn after the results, not before anybody sees these.
   const facets = usePainted(answer);
   const slow = useSlow(status === 'loading');
+  const texts = useMemo(() => textsOf(page.locale, page.texts), [page.locale, page.texts]);
+  const { say } = texts;
   const root = useRef<HTMLDivElement>(null);
   useOwnStyles(root, page.css);
   useEffect(() => {
@@ -169,90 +171,100 @@ export function SearchView(props: SearchViewProps) {
     else change(withText(query, record.text), 'push');
   };
   return (
-    <div
-      ref={root}
-      data-yucca=""
-      data-layout={page.layout}
-      data-filters-at={page.filters}
-      data-density={page.density}
-      data-busy={slow}
-      style={{ ...page.theme, '--columns': page.columns } as CSSProperties}
-    >
-      <form method="get" action={here} role="search" onSubmit={submit}>
-        <div data-part="bar">
-          <SearchBox
-            page={page}
-            client={client}
-            memory={memory}
-            text={query.q}
-            after={() =>
-              search.settled().then(() => (search.snapshot().error ? Promise.reject(new Error()) : painted()))
-            }
-            total={answer?.total ?? 0}
-            facetLabel={(name) => page.facets.find((facet) => facet.name === name)?.label ?? name}
-            onText={(text) => change(withText(query, text), 'replace')}
-            onAsk={(text) => {
-              chosen.current = text;
-              ask(text);
-            }}
-            onValue={(facet, value) => change(withToggled(withText(query, ''), facet, value), 'push')}
-            onRecord={open}
-            picturesFrom={picturesFrom}
-          />
-          <button type="submit" data-part="submit">
-            Search
-          </button>
-        </div>
-        {page.geo !== null && page.places.length > 0 && (
-          <NearChoice query={query} places={page.places} onQuery={choose} />
-        )}
-        <div data-part="body" data-filters={page.facets.length > 0}>
-          {facets && page.facets.length > 0 && (
-            <Filters page={page} answer={facets} select={query.select} onSelect={select} find={find} />
+    <TextsProvider value={texts}>
+      <div
+        ref={root}
+        lang={page.locale}
+        dir={page.dir}
+        data-yucca=""
+        data-layout={page.layout}
+        data-filters-at={page.filters}
+        data-density={page.density}
+        data-busy={slow}
+        style={{ ...page.theme, '--columns': page.columns } as CSSProperties}
+      >
+        <form method="get" action={here} role="search" onSubmit={submit}>
+          {page.languages && page.locale !== page.languages[0] && (
+            <input type="hidden" name="lang" value={page.locale} />
           )}
-          <section id="results" data-part="results" aria-label="Results">
-            <div data-part="summary">
-              {answer && <ResultCount answer={answer} asked={snapshot.answered?.q ?? ''} />}
-              {answer && <AppliedChoices query={query} answer={answer} {...navigation} />}
-              <span role="status" data-part="slow">
-                {slow && 'Searching …'}
-              </span>
-              <SortChoice
-                query={query}
-                sorts={[...page.sorts, ...(query.near && query.q !== '' ? [BY_DISTANCE_CHOICE] : [])]}
-                onQuery={choose}
-                {...(query.near && { usual: query.q === '' ? 'Nearest' : 'Best match' })}
-              />
-            </div>
-            {answer && <Notice answer={answer} />}
-            {error && <Trouble error={error} hasResults={answer !== null} onRetry={() => void search.refresh()} />}
-            {answer &&
-              (answer.total === 0 ? (
-                <NothingFound query={snapshot.answered ?? query} answer={answer} {...navigation} />
-              ) : (
-                <Results
-                  {...{ page, answer, recordHref, memory, picturesFrom }}
-                  near={query.near}
-                  insights={insights ?? null}
-                  renderResult={props.renderResult ?? null}
-                  navigate={props.navigate ?? null}
-                />
-              ))}
-            {answer && page.paging === 'pages' && <Pages query={query} answer={answer} {...navigation} />}
-            {answer && page.paging !== 'pages' && (
-              <MoreResults
-                query={query}
-                answer={answer}
-                loading={status === 'loading'}
-                endless={page.paging === 'endless'}
-                hrefOf={navigation.hrefOf}
-                onMore={(to) => change(to, 'replace')}
-              />
+          <div data-part="bar">
+            <SearchBox
+              page={page}
+              client={client}
+              memory={memory}
+              text={query.q}
+              after={() =>
+                search.settled().then(() => (search.snapshot().error ? Promise.reject(new Error()) : painted()))
+              }
+              total={answer?.total ?? 0}
+              facetLabel={(name) => page.facets.find((facet) => facet.name === name)?.label ?? name}
+              onText={(text) => change(withText(query, text), 'replace')}
+              onAsk={(text) => {
+                chosen.current = text;
+                ask(text);
+              }}
+              onValue={(facet, value) => change(withToggled(withText(query, ''), facet, value), 'push')}
+              onRecord={open}
+              picturesFrom={picturesFrom}
+            />
+            <button type="submit" data-part="submit">
+              {say('search')}
+            </button>
+          </div>
+          {page.geo !== null && page.places.length > 0 && (
+            <NearChoice query={query} places={page.places} onQuery={choose} />
+          )}
+          <div data-part="body" data-filters={page.facets.length > 0}>
+            {facets && page.facets.length > 0 && (
+              <Filters page={page} answer={facets} select={query.select} onSelect={select} find={find} />
             )}
-          </section>
-        </div>
-      </form>
-    </div>
+            <section id="results" data-part="results" aria-label={say('results')}>
+              <div data-part="summary">
+                {answer && <ResultCount answer={answer} asked={snapshot.answered?.q ?? ''} />}
+                {answer && <AppliedChoices query={query} answer={answer} {...navigation} />}
+                <span role="status" data-part="slow">
+                  {slow && say('searching')}
+                </span>
+                <SortChoice
+                  query={query}
+                  sorts={[
+                    ...page.sorts,
+                    ...(query.near && query.q !== '' ? [{ name: BY_DISTANCE, label: say('nearestFirst') }] : []),
+                  ]}
+                  onQuery={choose}
+                  {...(query.near && { usual: say(query.q === '' ? 'nearest' : 'bestMatch') })}
+                />
+              </div>
+              {answer && <Notice answer={answer} />}
+              {error && <Trouble error={error} hasResults={answer !== null} onRetry={() => void search.refresh()} />}
+              {answer &&
+                (answer.total === 0 ? (
+                  <NothingFound query={snapshot.answered ?? query} answer={answer} {...navigation} />
+                ) : (
+                  <Results
+                    {...{ page, answer, recordHref, memory, picturesFrom }}
+                    near={query.near}
+                    insights={insights ?? null}
+                    renderResult={props.renderResult ?? null}
+                    navigate={props.navigate ?? null}
+                  />
+                ))}
+              {answer && page.paging === 'pages' && <Pages query={query} answer={answer} {...navigation} />}
+              {answer && page.paging !== 'pages' && (
+                <MoreResults
+                  query={query}
+                  answer={answer}
+                  loading={status === 'loading'}
+                  endless={page.paging === 'endless'}
+                  hrefOf={navigation.hrefOf}
+                  onMore={(to) => change(to, 'replace')}
+                />
+              )}
+            </section>
+          </div>
+        </form>
+      </div>
+    </TextsProvider>
   );
 }
 

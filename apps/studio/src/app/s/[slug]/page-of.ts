@@ -7,14 +7,29 @@ import { isFailure } from '@/server/failure';
 import { runtime } from '@/server/runtime';
 
 /** What a hosted page is made of, read once a request; for a slug that nothing is at, the page that says so. */
-export const pageOf = cache((slug: string, version: 'live' | 'draft' = 'live'): InterfacePage => {
-  try {
-    return runtime().interfaces.page(slug, version);
-  } catch (error) {
-    if (isFailure(error)) notFound();
-    throw error;
-  }
-});
+export const pageOf = cache(
+  (slug: string, version: 'live' | 'draft' = 'live', language: string | null = null): InterfacePage => {
+    try {
+      // English is in the page already.
+      return runtime().interfaces.page(slug, version, { language, isWhole: false });
+    } catch (error) {
+      if (isFailure(error)) notFound();
+      throw error;
+    }
+  },
+);
+
+/** The language that an address asks for. */
+export const languageOf = ({ lang }: Record<string, string | string[] | undefined>): string | null =>
+  typeof lang === 'string' ? lang : null;
+
+/** The address of a page in its language: the first one needs no mention. */
+export const inLanguage = (address: string, { locale, languages }: InterfacePage): string =>
+  languages === undefined || locale === languages[0] ? address : `${address}?lang=${locale}`;
+
+/** The same address in each language that a page may be had in; nothing for one language. */
+export const inLanguages = (address: string, { languages = [] }: InterfacePage): Record<string, string> =>
+  languages.length < 2 ? {} : Object.fromEntries(languages.map((locale, i) => [locale, i === 0 ? address : `${address}?lang=${locale}`])); // prettier-ignore
 
 /** Where the visitor reaches this server. */
 export async function baseOf(): Promise<string> {

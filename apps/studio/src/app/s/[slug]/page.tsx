@@ -1,11 +1,20 @@
 import { LIMITS } from '@yucca/contract';
-import { BY_DISTANCE, pagesUpTo, parseAddress, redirectOf, requestFor, standingRequest, type Query } from '@yucca/kit';
+import {
+  BY_DISTANCE,
+  pagesUpTo,
+  parseAddress,
+  redirectOf,
+  requestFor,
+  standingRequest,
+  textsOf,
+  type Query,
+} from '@yucca/kit';
 import type { Metadata } from 'next';
 import { redirect } from 'next/navigation';
 import { SearchPage } from '@/features/search-page/search-page';
 import { asJsonLd, listOf } from '@/features/search-page/structured-data';
 import { runtime } from '@/server/runtime';
-import { baseOf, pageOf } from './page-of';
+import { baseOf, inLanguage, inLanguages, languageOf, pageOf } from './page-of';
 import { PageStyles } from './page-styles';
 
 export const dynamic = 'force-dynamic';
@@ -28,15 +37,19 @@ const previewOf = (sent: Awaited<Props['searchParams']>): string | undefined =>
   typeof sent.preview === 'string' ? sent.preview : undefined;
 
 export async function generateMetadata({ params, searchParams }: Props): Promise<Metadata> {
-  const { title, at } = pageOf((await params).slug);
   const sent = await searchParams;
+  const page = pageOf((await params).slug, 'live', languageOf(sent));
+  const { title, at } = page;
   if (previewOf(sent) !== undefined) return { title: { absolute: `Preview of ${title}` }, robots: { index: false } };
   const { q } = sent;
   const asked = typeof q === 'string' && q !== '';
   return {
     title: { absolute: asked ? `${q} · ${title}` : title },
-    description: `Search ${title}.`,
-    alternates: { canonical: (await baseOf()) + at },
+    description: textsOf(page.locale, page.texts).say('searchIn', { title }),
+    alternates: {
+      canonical: (await baseOf()) + inLanguage(at, page),
+      languages: inLanguages((await baseOf()) + at, page),
+    },
     // What somebody typed is no page of its own.
     ...(asked && { robots: { index: false, follow: true } }),
   };
@@ -49,7 +62,7 @@ export default async function HostedPage({ params, searchParams }: Props) {
   const preview = previewOf(sent);
   if (preview !== undefined && !interfaces.opensDraft(slug, preview)) return <Expired at={pageOf(slug).at} />;
   // Beside the draft, a preview shows what is live, without being told of as a visit.
-  const page = pageOf(slug, preview === undefined || sent.version === 'live' ? 'live' : 'draft');
+  const page = pageOf(slug, preview === undefined || sent.version === 'live' ? 'live' : 'draft', languageOf(sent));
   const { query: asked } = parseAddress(queryString(sent), page.facets);
   const sorts = [...page.sorts.map(({ name }) => name), BY_DISTANCE];
   const query: Query = {

@@ -1,19 +1,41 @@
-import type { InterfacePage } from '@yucca/contract';
+import type { InterfacePage, Messages } from '@yucca/contract';
+import { textsOf } from '@yucca/kit';
+import { ENGLISH } from '@yucca/kit/texts';
 import { constant } from './literal';
 
 /** A link of the page's header, as it is elsewhere. */
 export const linkFrom = (server: string, href: string): string => (href.startsWith('/') ? server + href : href);
 
+/** Whether a page says anything otherwise than in English as it comes along. */
+export const hasOwnTexts = (page: InterfacePage): boolean =>
+  (page.locale ?? 'en') !== 'en' || Object.keys(ownTexts(page)).length > 0;
+
+/** The texts of a page that are not the English ones. */
+function ownTexts({ texts = {} }: InterfacePage): Messages {
+  const english = ENGLISH as Messages;
+  return Object.fromEntries(
+    Object.entries(texts).filter(([key, text]) => JSON.stringify(text) !== JSON.stringify(english[key])),
+  );
+}
+
 /** The texts of the page that are its own. */
-export function textsFile({ title, header }: InterfacePage): string {
-  return `/** The page’s own texts. */
+export function textsFile(page: InterfacePage): string {
+  const { title, header, locale, texts } = page;
+  const { say } = textsOf(locale, texts);
+  const own = hasOwnTexts(page)
+    ? `
+/** What the parts of the page say, by key: plurals by their categories, a name in braces for a value. */
+export const PAGE_TEXTS = textsOf(${JSON.stringify(locale)}, ${JSON.stringify(ownTexts(page))});
+`
+    : '';
+  return `${own === '' ? '' : `import { textsOf } from '@yucca/kit';\n\n`}/** The page’s own texts. */
 export const TEXTS = {
   name: ${JSON.stringify(header?.name ?? title)},
-  search: ${JSON.stringify(`Search ${title}`)},
-  submit: 'Search',
-  searching: 'Searching …',
+  search: ${JSON.stringify(say('searchIn', { title }))},
+  submit: ${JSON.stringify(say('search'))},
+  searching: ${JSON.stringify(say('searching'))},
 };
-`;
+${own}`;
 }
 
 /** What can be filtered and sorted by. */

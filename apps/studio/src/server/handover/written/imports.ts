@@ -12,7 +12,7 @@ const SOURCES: readonly (readonly [from: string, names: string])[] = [
   [
     '@yucca/kit/react',
     `AppliedChoices FacetList FilterSheet Marked MoreResults NearChoice NothingFound Notice OfferPreview
-    Pages QueryField ResultCount ResultMap SortChoice Trouble useAddress useGivenQuery useSearch useSlow
+    Pages QueryField ResultCount ResultMap SortChoice TextsProvider Trouble useAddress useGivenQuery useSearch useSlow
     useViews *FindInFacet *Navigation *PreviewCard`,
   ],
   ['react', 'useEffect useRef useState *MouseEvent'],

@@ -1,4 +1,6 @@
 import type { InterfacePage } from '@yucca/contract';
+import { textsOf } from '@yucca/kit';
+import { hasOwnTexts } from './facts';
 import { importsOf } from './imports';
 import { literal } from './literal';
 
@@ -7,11 +9,13 @@ export type Begins = 'in the browser' | 'on the server';
 
 /** The page: its state, and its parts in the places the design has for them. */
 export function searchPageFile(page: InterfacePage, begins: Begins): string {
+  const { say } = textsOf(page.locale, page.texts);
   const { paging, geo, places, facets } = page;
   const grows = paging !== 'pages';
   const hasNear = geo !== null && places.length > 0;
   const hasFacets = facets.length > 0;
   const onServer = begins === 'on the server';
+  const isOwn = hasOwnTexts(page);
   const body = `
 ${
   onServer
@@ -63,7 +67,8 @@ export function SearchPage(${onServer ? '{ query: first, answer: firstAnswer }: 
     window.location.assign(recordHref(record));
   };
   return (
-    <div data-yucca="" data-layout=${literal(page.layout)} data-filters-at=${literal(page.filters ?? 'left')} data-density=${literal(page.density ?? 'roomy')} data-busy={slow}>
+    ${isOwn ? '<TextsProvider value={PAGE_TEXTS}>' : ''}
+    <div data-yucca="" ${isOwn ? `lang=${literal(page.locale ?? 'en')} dir=${literal(page.dir ?? 'ltr')} ` : ''}data-layout=${literal(page.layout)} data-filters-at=${literal(page.filters ?? 'left')} data-density=${literal(page.density ?? 'roomy')} data-busy={slow}>
       <form
         method="get"
         role="search"
@@ -100,7 +105,7 @@ export function SearchPage(${onServer ? '{ query: first, answer: firstAnswer }: 
           )}`
               : ''
           }
-          <section id="results" data-part="results" aria-label="Results">
+          <section id="results" data-part="results" aria-label={${literal(say('results'))}}>
             <div data-part="summary">
               {answer && <ResultCount answer={answer} asked={snapshot.answered?.q ?? ''} />}
               {answer && <AppliedChoices query={query} answer={answer} {...navigation} />}
@@ -135,6 +140,7 @@ export function SearchPage(${onServer ? '{ query: first, answer: firstAnswer }: 
         </div>
       </form>
     </div>
+    ${isOwn ? '</TextsProvider>' : ''}
   );
 }
 `;
@@ -143,21 +149,22 @@ export function SearchPage(${onServer ? '{ query: first, answer: firstAnswer }: 
     './field': 'Field',
     './filters': 'Filters',
     './results': 'Results',
-    './texts': 'TEXTS',
+    './texts': 'PAGE_TEXTS TEXTS',
     './yucca': 'client visitorClient COLLECTION hrefOf insights memory recordHref REQUEST',
   };
   return importsOf(body, own) + body;
 }
 
 /** The choice of an order, with the order by distance where there is one. */
-function sortChoice({ sorts, geo, places }: InterfacePage): string {
+function sortChoice({ sorts, geo, places, locale, texts }: InterfacePage): string {
+  const { say } = textsOf(locale, texts);
   if (geo === null || places.length === 0)
     return sorts.length === 0 ? '' : '<SortChoice query={query} sorts={SORTS} onQuery={navigation.go} />';
   return `<SortChoice
     query={query}
-    sorts={[${sorts.length > 0 ? '...SORTS, ' : ''}...(query.near && query.q !== '' ? [{ name: BY_DISTANCE, label: 'Nearest first' }] : [])]}
+    sorts={[${sorts.length > 0 ? '...SORTS, ' : ''}...(query.near && query.q !== '' ? [{ name: BY_DISTANCE, label: ${literal(say('nearestFirst'))} }] : [])]}
     onQuery={navigation.go}
-    {...(query.near && { usual: query.q === '' ? 'Nearest' : 'Best match' })}
+    {...(query.near && { usual: query.q === '' ? ${literal(say('nearest'))} : ${literal(say('bestMatch'))} })}
   />`;
 }
 

@@ -8,7 +8,8 @@ export const GET = route('search', async ({ url, params, caller, asking, yucca }
   const preview = url.searchParams.get('preview');
   if (preview !== null && !yucca.interfaces.opensDraft(params.slug!, preview))
     throw new Failure('forbidden', 'This preview has expired, or is not for this page.');
-  const page = yucca.interfaces.page(params.slug!, preview === null ? 'live' : 'draft');
+  const language = url.searchParams.get('language');
+  const page = yucca.interfaces.page(params.slug!, preview === null ? 'live' : 'draft', { language });
   requireCollection(caller, page.collection);
   const autocomplete = page.autocomplete.filter(({ collection }) => !collection || reaches(caller, collection));
   // Not the collection's own count: records outside the key's filter do not exist for it.
