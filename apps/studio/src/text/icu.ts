@@ -77,11 +77,10 @@ const mapped = (message: Message, change: (form: string) => Message): Message =>
 const joined = (before: Message, after: Message): Message =>
   mapped(before, (first) => mapped(after, (second) => first + second));
 
-const formsOf = (message: Message): number => {
+function formsOf(message: Message): number {
   if (typeof message === 'string') return 1;
-  const { of: _of, ...all } = message;
-  return Object.values(all).reduce((sum, one) => sum + formsOf(one), 0);
-};
+  return Object.entries(message).reduce((sum, [form, one]) => sum + (form === 'of' ? 0 : formsOf(one)), 0);
+}
 
 /** A text as it is written in ICU MessageFormat. */
 export function toIcu(message: Message): string {

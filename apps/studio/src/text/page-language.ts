@@ -60,14 +60,14 @@ export function pageLanguage(document: InterfaceDocument, wanted: string | null,
     texts: { ...own, ...Object.fromEntries(named) },
     label(name) {
       if (Object.hasOwn(labels, name)) return labels[name]!;
-      const said = Object.hasOwn(SECTIONS, name) ? all[SECTIONS[name]!] : undefined;
+      const said = Object.hasOwn(SECTION_TEXTS, name) ? all[SECTION_TEXTS[name]!] : undefined;
       return typeof said === 'string' ? said : name;
     },
   };
 }
 
 /** What sections of completions are called when a design does not say. */
-const SECTIONS: Readonly<Record<string, TextKey>> = {
+export const SECTION_TEXTS: Readonly<Record<string, TextKey>> = {
   'Asked before': 'askedBefore',
   'Looked at before': 'lookedAt',
   'Go on with': 'goOnWith',

@@ -14,8 +14,8 @@ import { loadMore, moreLiesAt, needsMore } from './small/more.ts';
  * page, or the name of a collection), `key` (a search key), `records` (the address of a record's own page, with `{id}`
  * in it; default: the page Yucca hosts; empty: titles are no links), `address` (a name before the
  * parameters that its state is kept in, when a page has several searches; `none`: its state is not kept in the address
- * of the page), `insights` (`off`: nobody is told what visitors do). It speaks the language of the page around it (`lang`),
- * where its own page may be had in that.
+ * of the page), `insights` (`off`: nobody is told what visitors do). It speaks the language of the document around it
+ * (`lang`), where its own page may be had in that.
  */
 export class YuccaSearch extends PageElement {
   #insights: Insights | undefined;

@@ -20,6 +20,8 @@ export interface Texts {
   /** The same in pieces: what `draw` makes of the values that it names, and the text between them. */
   pieces: <T>(key: TextKey, values: TextValues, draw: Readonly<Record<string, (text: string) => T>>) => (string | T)[];
   count: (value: number) => string;
+  /** The number that somebody typed as the language writes it; null for what is none. */
+  number: (text: string) => number | null;
   /** A number, or an amount of a currency (ISO 4217). */
   figure: (value: number, currency?: string | null) => string;
   /** In metres or kilometres. */
@@ -70,6 +72,16 @@ export function textsOf(locale = 'en', messages: TextsOf | Messages = {}): Texts
     say,
     pieces,
     count: (value) => count(value, locale),
+    number(text) {
+      const [, group = '', decimal = '.'] = /^1(\D?)111(\D)5/.exec(count(1111.5, locale)) ?? [];
+      // What parts thousands, before three digits; and what stands between the whole and its half.
+      const plain = text
+        .trim()
+        .replace(/\D(?=(\d{3}(?!\d))?)/g, (sign, thousand) =>
+          sign === group && thousand ? '' : sign === decimal ? '.' : sign,
+        );
+      return plain !== '' && Number.isFinite(Number(plain)) ? Number(plain) : null;
+    },
     figure: (value, currency = null) => (currency === null ? count(value, locale) : price(value, currency, locale)),
     distance: (metres) => distance(metres, locale),
     oneOf: (words) =>

@@ -30,6 +30,7 @@ export const CONTROLS: readonly (readonly [label: string, section: string])[] = 
     'Size of all',
     'Found letters',
   ].map((label) => [label, 'theme'] as const),
+  ...['Add a language', 'Export texts', 'Import texts'].map((label) => [label, 'texts'] as const),
   ['Export tokens', 'theme'],
   ['Import tokens', 'theme'],
   ['Take the live page away as', 'hand-over'],

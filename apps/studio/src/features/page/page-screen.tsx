@@ -7,6 +7,7 @@ import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { DraftBar } from '@/features/draft/draft-bar';
 import { History } from '@/features/draft/history';
 import { ProbeInput } from '@/features/probe/probe-input';
+import { pageLanguage } from '@/text/page-language';
 import { api } from '@/ui/api';
 import { useParam } from '@/ui/use-param';
 import { useThemeName } from '@/ui/use-theme-tokens';
@@ -23,16 +24,26 @@ import { HandOverFiles } from './hand-over/files';
 import { HandOverSection } from './hand-over/section';
 import { LayoutSection } from './sections/layout';
 import { ResultsSection } from './sections/results';
+import { TextsSection } from './sections/texts';
 import { ThemeSection } from './sections/theme';
 
-const SECTIONS: readonly [name: string, title: string, draw: (facts: PageFacts, onTaken: () => void) => ReactNode][] = [
-  ['layout', 'Layout', (facts) => <LayoutSection facts={facts} />],
-  ['autocomplete', 'Autocomplete', (facts) => <AutocompleteSection facts={facts} />],
-  ['filters', 'Filters', (facts) => <FiltersSection facts={facts} />],
-  ['results', 'Results', (facts) => <ResultsSection facts={facts} />],
+/** What sections need besides the design. */
+interface Drawing {
+  facts: PageFacts;
+  onTaken: () => void;
+  language: string;
+  onLanguage: (locale: string) => void;
+}
+
+const SECTIONS: readonly [name: string, title: string, draw: (drawing: Drawing) => ReactNode][] = [
+  ['layout', 'Layout', ({ facts }) => <LayoutSection facts={facts} />],
+  ['autocomplete', 'Autocomplete', ({ facts }) => <AutocompleteSection facts={facts} />],
+  ['filters', 'Filters', ({ facts }) => <FiltersSection facts={facts} />],
+  ['results', 'Results', ({ facts }) => <ResultsSection facts={facts} />],
+  ['texts', 'Texts', ({ facts, language, onLanguage }) => <TextsSection {...{ facts, language, onLanguage }} />],
   ['theme', 'Theme', () => <ThemeSection />],
   ['css', 'Own CSS', () => <CssSection />],
-  ['hand-over', 'Hand over', (facts, onTaken) => <HandOverSection facts={facts} onTaken={onTaken} />],
+  ['hand-over', 'Hand over', ({ facts, onTaken }) => <HandOverSection facts={facts} onTaken={onTaken} />],
 ];
 
 /** The section that holds the control of a part of the page. */
@@ -60,6 +71,7 @@ export function PageScreen({ facts, preview: first }: { facts: PageFacts; previe
   const [beside, setBeside] = useParam('beside');
   const [lens, setLens] = useParam('lens');
   const [use, setUse] = useParam('use');
+  const [language, setLanguage] = useParam('language');
   const scheme = useThemeName() === 'dark' ? 'dark' : 'light';
   const current = SECTIONS.some(([name]) => name === section) ? section : 'layout';
   const width = isWidth(wide) ? wide : 'desktop';
@@ -69,8 +81,11 @@ export function PageScreen({ facts, preview: first }: { facts: PageFacts; previe
   // Made here, not asked for: a change is in the frame before it is saved.
   const css = useOwnCss(document.css);
   const page = useMemo(
-    () => ({ ...interfacePage(document, facts.parts), ...(css && { css: css.css }) }),
-    [document, facts.parts, css],
+    () => ({
+      ...interfacePage(document, facts.parts, pageLanguage(document, language, false)),
+      ...(css && { css: css.css }),
+    }),
+    [document, facts.parts, css, language],
   );
   const panel = useRef<HTMLDivElement>(null);
   const [wanted, setWanted] = useState<string | null>(null);
@@ -160,7 +175,12 @@ export function PageScreen({ facts, preview: first }: { facts: PageFacts; previe
               setSection(name === 'layout' ? '' : name);
             }}
           />
-          {SECTIONS.find(([name]) => name === current)![2](facts, () => setTaken(taken + 1))}
+          {SECTIONS.find(([name]) => name === current)![2]({
+            facts,
+            onTaken: () => setTaken(taken + 1),
+            language,
+            onLanguage: setLanguage,
+          })}
         </div>
         {current === 'hand-over' ? (
           <div className="flex min-h-0 min-w-0 flex-1 flex-col bg-sunk">

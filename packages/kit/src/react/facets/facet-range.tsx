@@ -101,16 +101,13 @@ interface RangeEndsProps extends FacetRangeProps {
 }
 
 function RangeEnds({ name, facet, low, high, onRange }: RangeEndsProps) {
-  const { say } = useTexts();
+  const { say, count, number } = useTexts();
   const { selected, label } = facet;
   const [min, setMin] = useState(String(selected?.min ?? ''));
   const [max, setMax] = useState(String(selected?.max ?? ''));
-  const isNumber = (text: string): boolean => text.trim() !== '' && Number.isFinite(Number(text));
   const apply = (): void => {
-    const range: RangeChoice = {
-      ...(isNumber(min) ? { min: Number(min) } : {}),
-      ...(isNumber(max) ? { max: Number(max) } : {}),
-    };
+    const [from, upTo] = [number(min), number(max)];
+    const range: RangeChoice = { ...(from !== null && { min: from }), ...(upTo !== null && { max: upTo }) };
     if (range.min !== selected?.min || range.max !== selected?.max) onRange(range);
   };
   const field = (end: 'min' | 'max', value: string, set: (text: string) => void, placeholder: number) => (
@@ -119,7 +116,7 @@ function RangeEnds({ name, facet, low, high, onRange }: RangeEndsProps) {
       inputMode="decimal"
       autoComplete="off"
       aria-label={say(end === 'min' ? 'atLeast' : 'atMost', { facet: label })}
-      placeholder={String(placeholder)}
+      placeholder={count(placeholder)}
       value={value}
       onChange={(event) => set(event.target.value)}
       onBlur={apply}
