@@ -122,9 +122,14 @@ test('what a visitor has to load stays small', () => {
     return gzipSync(outputFiles[0]!.contents, { level: 9 }).length;
   };
   expect(gzipSync(readFileSync(path.join(DIST, 'yucca-search.js')), { level: 9 }).length).toBeLessThanOrEqual(30_000);
-  expect(weigh(`export * from '@yucca/kit'`)).toBeLessThan(10_500);
-  expect(weigh(`export * from '@yucca/kit'; export * from '@yucca/kit/react'`)).toBeLessThan(23_950);
-  expect(weigh(`export { SearchView } from '@yucca/kit/react'`)).toBeLessThan(21_500);
+  expect(weigh(`export * from '@yucca/kit'`)).toBeLessThan(10_600);
+  expect(weigh(`export * from '@yucca/kit'; export * from '@yucca/kit/react'`)).toBeLessThan(25_900);
+  expect(weigh(`export { SearchView } from '@yucca/kit/react'`)).toBeLessThan(23_400);
+  for (const language of ['arabic', 'english', 'french', 'german', 'japanese', 'spanish'])
+    expect({ language, bytes: weigh(`export * from '@yucca/kit/texts/${language}'`) < 2_000 }).toEqual({
+      language,
+      bytes: true,
+    });
   expect(weigh(`export { createInsights } from '@yucca/kit/insights'`)).toBeLessThan(950);
   expect(weigh(`export { createClient, SearchState } from '@yucca/kit'`)).toBeLessThan(4_000);
   expect(gzipSync(readFileSync(path.join(DIST, 'styles.css'))).length).toBeLessThan(4_500);
@@ -138,11 +143,11 @@ const inside = (css: string): Promise<string> =>
 
 test('a plain HTML file of another site: one script, one element', async () => {
   await browser.get(`${siteBase}/plain.html?ref=newsletter`);
-  await wait(async () => (await inside('[data-part=count] strong')) === '120 results');
+  await wait(async () => (await inside('[data-part=count] strong')) === '120');
   const shadow = await (await see(By.css('yucca-search'))).getShadowRoot();
   const field = await shadow.findElement(By.css('[role=combobox]'));
   await field.sendKeys('lavendar');
-  await wait(async () => (await inside('[data-part=count] strong')) === '20 results');
+  await wait(async () => (await inside('[data-part=count] strong')) === '20');
   expect(await inside('article mark')).toBe('lavender');
   await wait(async () => (await browser.getCurrentUrl()) === `${siteBase}/plain.html?q=lavendar&ref=newsletter`);
   // A click inside the list of offers is no click beside it.
@@ -151,9 +156,9 @@ test('a plain HTML file of another site: one script, one element', async () => {
   // Not by way of the element: the driver would take the focus away and give it back first.
   await browser.actions().sendKeys(Key.ESCAPE).perform();
   await (await shadow.findElement(By.css('input[value=white]'))).click();
-  await wait(async () => (await inside('[data-part=count] strong')) === '10 results');
+  await wait(async () => (await inside('[data-part=count] strong')) === '10');
   await browser.navigate().back();
-  await wait(async () => (await inside('[data-part=count] strong')) === '20 results');
+  await wait(async () => (await inside('[data-part=count] strong')) === '20');
   expect(await violations()).toEqual([]);
 });
 
@@ -184,14 +189,14 @@ test('a site with the strictest policy: styled, searched, and nothing reported',
   ].join('; ');
   headersOf['/strict.html'] = { 'Content-Security-Policy': policy };
   await browser.get(`${siteBase}/strict.html`);
-  await wait(async () => (await inside('[data-part=count] strong')) === '120 results');
+  await wait(async () => (await inside('[data-part=count] strong')) === '120');
   const shadow = await (await see(By.css('yucca-search'))).getShadowRoot();
   expect(await (await shadow.findElement(By.css('[data-part=body]'))).getCssValue('display')).toBe('grid');
   await (await shadow.findElement(By.css('[role=combobox]'))).sendKeys('laven');
   await wait(async () => (await inside('article mark')) === 'laven');
   await browser.actions().sendKeys(Key.ESCAPE).perform();
   await (await shadow.findElement(By.css('input[value=white]'))).click();
-  await wait(async () => (await inside('[data-part=count] strong')) === '10 results');
+  await wait(async () => (await inside('[data-part=count] strong')) === '10');
   expect(reports).toEqual([]);
 });
 
@@ -200,7 +205,7 @@ test('several searches on one page, each with its own part of the address or non
   writeFileSync(path.join(away, 'several.html'), page(...elements));
   await browser.get(`${siteBase}/several.html?right.q=fern&ref=newsletter`);
   const totals = (): Promise<string[]> => Promise.all([0, 1, 2].map((n) => insideOf(n, '[data-part=count] strong')));
-  await wait(async () => (await totals()).join() === '120 results,20 results,120 results');
+  await wait(async () => (await totals()).join() === '120,20,120');
   const [left, , none] = await browser.findElements(By.css('yucca-search'));
   const type = async (into: typeof left, text: string): Promise<void> => {
     const field = await (await into!.getShadowRoot()).findElement(By.css('[role=combobox]'));
@@ -209,8 +214,8 @@ test('several searches on one page, each with its own part of the address or non
   await type(left, 'lavender');
   await wait(async () => (await browser.getCurrentUrl()).endsWith('?left.q=lavender&right.q=fern&ref=newsletter'));
   await type(none, 'agave');
-  await wait(async () => (await totals())[2] !== '120 results');
-  expect((await totals()).slice(0, 2)).toEqual(['20 results', '20 results']);
+  await wait(async () => (await totals())[2] !== '120');
+  expect((await totals()).slice(0, 2)).toEqual(['20', '20']);
   expect(await browser.getCurrentUrl()).toMatch(/\?left\.q=lavender&right\.q=fern&ref=newsletter$/);
 });
 
@@ -233,18 +238,18 @@ test('a server that is down when the page is opened, and comes back', async () =
   await wait(async () => (await inside('[role=status]')).startsWith('The search could not be reached'));
   isUp = true;
   // Nobody presses anything.
-  await wait(async () => (await inside('[data-part=count] strong')) === '120 results');
+  await wait(async () => (await inside('[data-part=count] strong')) === '120');
   isUp = false;
   const shadow = await (await see(By.css('yucca-search'))).getShadowRoot();
   await (await shadow.findElement(By.css('[role=combobox]'))).sendKeys('fern');
   await wait(async () => (await inside('[role=alert] span')).includes('These are the last results'));
   const button = await (await shadow.findElement(By.css('[role=alert] button'))).getRect();
-  expect(await inside('[data-part=count] strong')).toBe('120 results');
+  expect(await inside('[data-part=count] strong')).toBe('120');
   await new Promise((resolve) => setTimeout(resolve, 3_000));
   // Through the tries it stays where it is.
   expect(await (await shadow.findElement(By.css('[role=alert] button'))).getRect()).toEqual(button);
   isUp = true;
-  await wait(async () => (await inside('[data-part=count] strong')) === '20 results');
+  await wait(async () => (await inside('[data-part=count] strong')) === '20');
   gate.close();
 });
 
@@ -269,24 +274,24 @@ describe('a fresh Vite app with the packed package', () => {
 
   test('the whole page in one component', async () => {
     await open('index.html?q=fern&colour=blue');
-    await wait(async () => (await text('[data-part=count] strong')) === '10 results');
+    await wait(async () => (await text('[data-part=count] strong')) === '10');
     expect(await (await see(By.css('article h2 a'))).getAttribute('href')).toMatch(/\/plants\/P-\d+$/);
     await (await see(By.css('[data-part=choice]'))).click();
-    await wait(async () => (await text('[data-part=count] strong')) === '20 results');
+    await wait(async () => (await text('[data-part=count] strong')) === '20');
   });
 
   test('whoever changes the address, the results follow: a router, a link of the page, Back', async () => {
     await open('index.html');
-    await wait(async () => (await text('[data-part=count] strong')) === '120 results');
+    await wait(async () => (await text('[data-part=count]')).startsWith('120 results'));
     await browser.executeScript(`history.pushState(null, '', '?q=fern')`);
-    await wait(async () => (await text('[data-part=count] strong')) === '20 results');
+    await wait(async () => (await text('[data-part=count] strong')) === '20');
     expect(await (await see(By.css('[role=combobox]'))).getAttribute('value')).toBe('fern');
     await browser.executeScript(`history.replaceState(null, '', '?q=fern&colour=blue')`);
-    await wait(async () => (await text('[data-part=count] strong')) === '10 results');
+    await wait(async () => (await text('[data-part=count] strong')) === '10');
     await browser.navigate().back();
-    await wait(async () => (await text('[data-part=count] strong')) === '120 results');
+    await wait(async () => (await text('[data-part=count]')).startsWith('120 results'));
     await browser.navigate().forward();
-    await wait(async () => (await text('[data-part=count] strong')) === '10 results');
+    await wait(async () => (await text('[data-part=count] strong')) === '10');
   });
 
   test('what visitors do there is told to the server, with the key of the page', async () => {
@@ -302,13 +307,18 @@ describe('a fresh Vite app with the packed package', () => {
 
   test('parts in an own order', async () => {
     await open('parts.html');
-    await wait(async () => (await text('[data-part=count] strong')) === '120 results');
+    await wait(async () => (await text('[data-part=count]')).startsWith('120 results'));
     await (await see(By.css('[role=combobox]'))).sendKeys('laven');
     await browser.wait(until.elementLocated(By.xpath('//*[@role="group"][contains(., "Guides")]')), WAIT);
     expect(await text('main ol mark')).toBe('laven');
     await browser.actions().sendKeys(Key.ESCAPE).perform();
     await (await see(By.css('input[name="category"]'))).click();
     await wait(async () => (await browser.getCurrentUrl()).includes('category='));
+  });
+
+  test('parts in another language, with a text of its own', async () => {
+    await open('german.html');
+    await wait(async () => /^\d+ Ergebnisse für „lavender“ · 1 bis 1$/.test(await text('[data-part=count]')));
   });
 
   test('the core without a framework', async () => {

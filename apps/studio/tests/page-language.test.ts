@@ -1,8 +1,7 @@
 /** Texts in ICU MessageFormat, and the languages of a page. */
 import fc from 'fast-check';
 import type { InterfaceDocument, Message } from '@yucca/contract';
-import { ENGLISH, LANGUAGES } from '@yucca/kit/texts';
-import { textsOf } from '@yucca/kit';
+import { ENGLISH, LANGUAGES, textsOf } from '@yucca/kit/texts';
 import { fromIcu, namesIn, TextError, toIcu } from '../src/text/icu';
 import {
   languageProblems,

@@ -1,5 +1,5 @@
 import { facetValues, type SearchAnswer } from '@yucca/contract';
-import { ENGLISH_TEXTS, type Texts } from './texts/texts.ts';
+import type { Texts } from './texts/texts.ts';
 import { isRange, withRange, withToggled, type Query } from './query.ts';
 
 /** One choice as a visitor sees it above the results, and the query without it. */
@@ -9,8 +9,8 @@ export interface ShownChoice {
   without: Query;
 }
 
-/** All choices of a query, with the names the facets show: an address may hold ids. */
-export function shownChoices(query: Query, answer: SearchAnswer, { say }: Texts = ENGLISH_TEXTS): ShownChoice[] {
+/** All choices of a query, with the names the facets show: an address may hold ids. `texts`: `textsOf` makes them. */
+export function shownChoices(query: Query, answer: SearchAnswer, { say }: Pick<Texts, 'say'>): ShownChoice[] {
   return Object.entries(query.select).flatMap(([facet, choice]): ShownChoice[] => {
     const known = answer.facets[facet];
     if (isRange(choice)) {

@@ -71,7 +71,7 @@ export {
   type StandingRequest,
 } from './query.ts';
 export { SearchState, type Beside, type SearchSnapshot, type SearchStateOptions } from './search-state.ts';
-export { textsOf, type TextKey, type Texts, type TextsOf, type TextValues } from './texts/texts.ts';
+export type { TextKey, Texts, TextsOf, TextValues } from './texts/texts.ts';
 export { keepScroll } from './scroll.ts';
 export { Store } from './store.ts';
 export { standingRequest } from './standing-request.ts';

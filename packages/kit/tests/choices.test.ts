@@ -1,5 +1,6 @@
 import type { SearchAnswer } from '@yucca/contract';
 import { EMPTY_QUERY, shownChoices, withRange, withSort, withToggled } from '../src/index.ts';
+import { textsOf } from '../src/texts/index.ts';
 
 const answer = {
   facets: {
@@ -45,14 +46,14 @@ test('choices show names where the address holds ids, and each can be taken back
   query = withToggled(query, 'place', 'In > Fern');
   query = withRange(query, 'height', { min: 2 });
   query = withToggled(query, 'gone', 'x');
-  expect(shownChoices(query, answer).map(({ label }) => label)).toEqual(['Tidewell', 'Fern', 'Height from 2', 'x']);
-  const without = shownChoices(query, answer)[2]!.without;
+  expect(shownChoices(query, answer, textsOf()).map(({ label }) => label)).toEqual(['Tidewell', 'Fern', 'Height from 2', 'x']);
+  const without = shownChoices(query, answer, textsOf())[2]!.without;
   expect(without.select).toEqual({ maker: ['m1'], place: ['In > Fern'], gone: ['x'] });
 });
 
 test('ranges read as a person would say them', () => {
   const label = (range: { min?: number; max?: number }) =>
-    shownChoices(withRange(EMPTY_QUERY, 'height', range), answer).map((choice) => choice.label);
+    shownChoices(withRange(EMPTY_QUERY, 'height', range), answer, textsOf()).map((choice) => choice.label);
   expect(label({ min: 2, max: 5 })).toEqual(['Height 2 to 5']);
   expect(label({ max: 5 })).toEqual(['Height up to 5']);
   expect(label({})).toEqual([]);

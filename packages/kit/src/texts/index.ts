@@ -9,6 +9,7 @@ import { SPANISH } from './spanish.ts';
 import type { TextKey } from './texts.ts';
 
 export { ARABIC, ENGLISH, FRENCH, GERMAN, JAPANESE, SPANISH };
+export { textsOf, type Texts, type TextsOf, type TextValues } from './texts.ts';
 export type { TextKey };
 
 /** The languages that come along, by the first part of their tags. */

@@ -1,6 +1,7 @@
 import type { InterfacePage, RecordJson, SearchResult } from '@yucca/contract';
 import { readableName } from '@yucca/contract';
-import { shownHit, textsOf } from '@yucca/kit';
+import { shownHit } from '@yucca/kit';
+import { textsOf } from '@yucca/kit/texts';
 
 /** Texts longer than this are paragraphs of their own, not lines of a table. */
 const LONG = 160;

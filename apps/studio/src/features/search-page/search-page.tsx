@@ -1,10 +1,11 @@
 'use client';
 
 import type { InterfacePage, SearchAnswer } from '@yucca/contract';
-import { addressMap, createClient, textsOf, type AddressMap, type Query } from '@yucca/kit';
+import { addressMap, createClient, type AddressMap, type Query } from '@yucca/kit';
 import { createInsights } from '@yucca/kit/insights';
 import { LINES, overLine, RequestLog, type Line } from '@yucca/kit/lens';
 import { SearchView, type SearchViewProps } from '@yucca/kit/react';
+import { textsOf } from '@yucca/kit/texts';
 import dynamic from 'next/dynamic';
 import { useMemo, useState, type ReactNode } from 'react';
 import { PageFrame } from './page-frame';

@@ -1,14 +1,6 @@
 import { LIMITS } from '@yucca/contract';
-import {
-  BY_DISTANCE,
-  pagesUpTo,
-  parseAddress,
-  redirectOf,
-  requestFor,
-  standingRequest,
-  textsOf,
-  type Query,
-} from '@yucca/kit';
+import { BY_DISTANCE, pagesUpTo, parseAddress, redirectOf, requestFor, standingRequest, type Query } from '@yucca/kit';
+import { textsOf } from '@yucca/kit/texts';
 import type { Metadata } from 'next';
 import { redirect } from 'next/navigation';
 import { SearchPage } from '@/features/search-page/search-page';

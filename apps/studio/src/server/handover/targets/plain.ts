@@ -41,7 +41,7 @@ export const plain: Target = (what) => {
     'src/card.ts': cardBuilder(page),
     ...(page.facets.length > 0 && { 'src/filters.ts': FILTERS_FILE }),
     'src/facets.ts': facetsFile(page),
-    'src/texts.ts': textsFile(page),
+    'src/texts.ts': textsFile(page, true),
   };
 };
 

@@ -1,9 +1,12 @@
 import type { InterfacePage } from '@yucca/contract';
+import { hasOwnTexts } from './facts';
 import { importsOf } from './imports';
 import { literal } from './literal';
 
 /** One result, with the parts that the design shows and no others. */
-export function cardFile({ card, currency, geo, columns = 3 }: InterfacePage): string {
+export function cardFile(page: InterfacePage): string {
+  const { card, currency, geo, columns = 3 } = page;
+  const own = hasOwnTexts(page);
   const money = currency === null ? '' : `, ${literal(currency)}`;
   const shown = Object.fromEntries(Object.entries(card).filter(([, field]) => field !== undefined));
   const alone = card.number === null;
@@ -13,7 +16,7 @@ export function cardFile({ card, currency, geo, columns = 3 }: InterfacePage): s
       ? []
       : [
           `{result.distanceM !== undefined && (
-            <${alone ? 'p' : 'span'} data-part="card-distance">{distance(result.distanceM)} away</${alone ? 'p' : 'span'}>
+            <${alone ? 'p' : 'span'} data-part="card-distance">{${own ? `PAGE_TEXTS.say('away', { distance: PAGE_TEXTS.distance(result.distanceM) })` : '`${distance(result.distanceM)} away`'}}</${alone ? 'p' : 'span'}>
           )}`,
         ]),
     ...(card.number === null
@@ -21,9 +24,9 @@ export function cardFile({ card, currency, geo, columns = 3 }: InterfacePage): s
       : [
           `{number && (
             <span>
-              {number.label}{' '}
-              ${card.former ? `{number.former !== undefined && <s data-part="card-former">{figureText({ ...number, value: number.former }${money})}</s>}{' '}` : ''}
-              <b data-part="figure">{figureText(number${money})}</b>
+              {${own ? 'PAGE_TEXTS.label(number.label)' : 'number.label'}}{' '}
+              ${card.former ? `{number.former !== undefined && <s data-part="card-former">{${own ? `PAGE_TEXTS.figure(number.former${money})` : `figureText({ ...number, value: number.former }${money})`}}</s>}{' '}` : ''}
+              <b data-part="figure">{${own ? `PAGE_TEXTS.figure(number.value${money})` : `figureText(number${money})`}}</b>
             </span>
           )}`,
         ]),
@@ -86,7 +89,7 @@ export function ResultCard({ result, ${card.picture === null ? '' : 'row, '}onOp
         {/* Found in a field that is not on the card. */}
         {elsewhere && (
           <p data-part="card-elsewhere">
-            {elsewhere.label}: <Marked text={elsewhere.text} ranges={elsewhere.ranges} />
+            {${own ? 'PAGE_TEXTS.label(elsewhere.label)' : 'elsewhere.label'}}: <Marked text={elsewhere.text} ranges={elsewhere.ranges} />
           </p>
         )}
         ${figures.length === 0 ? '' : card.number === null ? figures.join('') : `<p data-part="card-number">${figures.join('\n')}</p>`}
@@ -95,5 +98,5 @@ export function ResultCard({ result, ${card.picture === null ? '' : 'row, '}onOp
   );
 }
 `;
-  return importsOf(body, { './yucca': 'SERVER recordHref' }) + body;
+  return importsOf(body, { './texts': 'PAGE_TEXTS', './yucca': 'SERVER recordHref' }) + body;
 }

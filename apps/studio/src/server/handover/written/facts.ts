@@ -1,6 +1,5 @@
 import type { InterfacePage, Messages } from '@yucca/contract';
-import { textsOf } from '@yucca/kit';
-import { ENGLISH } from '@yucca/kit/texts';
+import { ENGLISH, textsOf } from '@yucca/kit/texts';
 import { constant } from './literal';
 
 /** A link of the page's header, as it is elsewhere. */
@@ -18,17 +17,18 @@ function ownTexts({ texts = {} }: InterfacePage): Messages {
   );
 }
 
-/** The texts of the page that are its own. */
-export function textsFile(page: InterfacePage): string {
+/** The texts of the page that are its own; with `isAll` also a way to those that come along. */
+export function textsFile(page: InterfacePage, isAll = false): string {
   const { title, header, locale, texts } = page;
   const { say } = textsOf(locale, texts);
-  const own = hasOwnTexts(page)
-    ? `
+  const own =
+    isAll || hasOwnTexts(page)
+      ? `
 /** What the parts of the page say, by key: plurals by their categories, a name in braces for a value. */
 export const PAGE_TEXTS = textsOf(${JSON.stringify(locale)}, ${JSON.stringify(ownTexts(page))});
 `
-    : '';
-  return `${own === '' ? '' : `import { textsOf } from '@yucca/kit';\n\n`}/** The page’s own texts. */
+      : '';
+  return `${own === '' ? '' : `import { textsOf } from '@yucca/kit/texts';\n\n`}/** The page’s own texts. */
 export const TEXTS = {
   name: ${JSON.stringify(header?.name ?? title)},
   search: ${JSON.stringify(say('searchIn', { title }))},

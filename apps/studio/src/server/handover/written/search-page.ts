@@ -1,5 +1,5 @@
 import type { InterfacePage } from '@yucca/contract';
-import { textsOf } from '@yucca/kit';
+import { textsOf } from '@yucca/kit/texts';
 import { hasOwnTexts } from './facts';
 import { importsOf } from './imports';
 import { literal } from './literal';

@@ -39,15 +39,15 @@ export function resultCard(result: SearchResult, row: number, onOpen: () => void
         ${card.detail === null ? '' : `detail && element('p', { 'data-part': 'card-detail' }, ...marked(detail)),`}
         ${card.text === null ? '' : `text && element('p', { 'data-part': 'card-text' }, ...marked(text)),`}
         // Found in a field that is not on the card.
-        elsewhere && element('p', { 'data-part': 'card-elsewhere' }, elsewhere.label, ': ', ...marked(elsewhere)),
-        ${geo === null ? '' : `result.distanceM !== undefined && element('p', { 'data-part': 'card-distance' }, distance(result.distanceM), ' away'),`}
-        ${card.number === null ? '' : `number && element('p', { 'data-part': 'card-number' }, number.label, ' ', element('b', { 'data-part': 'figure' }, figureText(number${money}))),`}
+        elsewhere && element('p', { 'data-part': 'card-elsewhere' }, PAGE_TEXTS.label(elsewhere.label), ': ', ...marked(elsewhere)),
+        ${geo === null ? '' : `result.distanceM !== undefined && element('p', { 'data-part': 'card-distance' }, PAGE_TEXTS.say('away', { distance: PAGE_TEXTS.distance(result.distanceM) })),`}
+        ${card.number === null ? '' : `number && element('p', { 'data-part': 'card-number' }, PAGE_TEXTS.label(number.label), ' ', element('b', { 'data-part': 'figure' }, PAGE_TEXTS.figure(number.value${money}))),`}
       ),
     ),
   );
 }
 `;
-  const own = { './dom': 'element marked', './yucca': 'recordHref SERVER' };
+  const own = { './dom': 'element marked', './texts': 'PAGE_TEXTS', './yucca': 'recordHref SERVER' };
   const used =
     card.picture === null
       ? body.replace('row: number, ', '').replace(' `row`: its place on the page, from 0.', '')

@@ -15,6 +15,8 @@ export function sourcesFile(page: InterfacePage): string {
 export function resultsFile(page: InterfacePage): string {
   const grows = page.paging !== 'pages';
   const body = `
+const { say } = PAGE_TEXTS;
+
 interface Going {
   go: (query: Query, how?: 'replace' | 'push') => void;
 }
@@ -28,23 +30,26 @@ export function results({ answer, answered, error }: SearchSnapshot, query: Quer
   };
   return element(
     'section',
-    { id: 'results', 'data-part': 'results', 'aria-label': 'Results' },
+    { id: 'results', 'data-part': 'results', 'aria-label': say('results') },
     // The last good results stay below.
-    error && element('p', { role: 'alert', 'data-part': 'trouble' }, \`The search did not answer: \${error.message}\`),
+    error && element('p', { role: 'alert', 'data-part': 'trouble' }, say('noAnswerBecause', { reason: error.message })),
     answer &&
       element(
         'p',
         { role: 'status', 'data-part': 'count' },
-        element('strong', {}, counted(answer.total, 'result')),
-        answered?.q ? \` for “\${answered.q}”\` : '',
+        ...PAGE_TEXTS.pieces(
+          answered?.q ? 'foundFor' : 'found',
+          { total: answer.total, query: answered?.q ?? '' },
+          { total: (text) => element('strong', {}, text) },
+        ),
       ),
     answer?.understood.notice && element('p', { 'data-part': 'notice' }, answer.understood.notice),
     answer &&
       element(
         'p',
         { 'data-part': 'applied' },
-        ...shownChoices(query, answer).map(({ label, without }) =>
-          link(hrefOf(without), () => go(without), { 'data-part': 'choice', title: 'Take it back' }, label, ' ×'),
+        ...shownChoices(query, answer, PAGE_TEXTS).map(({ label, without }) =>
+          link(hrefOf(without), () => go(without), { 'data-part': 'choice', title: say('remove', { choice: label }) }, label, ' ×'),
         ),
       ),
     answer &&
@@ -62,7 +67,7 @@ function more(answer: SearchAnswer, query: Query, go: Going['go']): HTMLElement 
   return element(
     'p',
     { 'data-part': 'more' },
-    link(hrefOf(next), () => go(next, 'replace'), { 'data-part': 'button' }, \`Show more of \${counted(answer.total, 'result')}\`),
+    link(hrefOf(next), () => go(next, 'replace'), { 'data-part': 'button' }, say('showMore', { count: Math.min(answer.size, answer.total - answer.results.length), left: answer.total - answer.results.length })),
   );
 }`
     : `/** Numbered pages, as links. */
@@ -70,7 +75,7 @@ function pages(answer: SearchAnswer, query: Query, go: Going['go']): HTMLElement
   if (answer.pages < 2) return null;
   return element(
     'nav',
-    { 'data-part': 'pages', 'aria-label': 'Pages' },
+    { 'data-part': 'pages', 'aria-label': say('pages') },
     ...pageNumbers(answer.page, answer.pages).map((number) =>
       number === null
         ? '…'
@@ -80,7 +85,12 @@ function pages(answer: SearchAnswer, query: Query, go: Going['go']): HTMLElement
 }`
 }
 `;
-  const own = { './card': 'CARD resultCard', './dom': 'element link', './yucca': 'COLLECTION hrefOf insights memory' };
+  const own = {
+    './card': 'CARD resultCard',
+    './dom': 'element link',
+    './texts': 'PAGE_TEXTS',
+    './yucca': 'COLLECTION hrefOf insights memory',
+  };
   return importsOf(body, own) + body;
 }
 
@@ -142,13 +152,13 @@ function sortChoice(): HTMLElement {
   const select = element(
     'select',
     { name: 'sort', onchange: () => go(withSort(search.snapshot().query, select.value || null)) },
-    element('option', { value: '' }, 'Best match'),
+    element('option', { value: '' }, PAGE_TEXTS.say('bestMatch')),
     ...SORTS.map(({ name, label }) => element('option', { value: name }, label)),
   );
   search.subscribe(() => {
     select.value = search.snapshot().query.sort ?? '';
   });
-  return element('label', { 'data-part': 'sort' }, 'Sort by ', select);
+  return element('label', { 'data-part': 'sort' }, PAGE_TEXTS.say('sortBy'), ' ', select);
 }
 `
     : ''
@@ -175,7 +185,7 @@ document.getElementById('header')!.append(
 );
 document
   .getElementById('search')!
-  .append(element('div', { 'data-yucca': '', 'data-layout': ${literal(page.layout === 'places' ? 'rows' : page.layout)}, 'data-filters-at': ${literal(page.filters ?? 'left')}, 'data-density': ${literal(page.density ?? 'roomy')} }, form));
+  .append(element('div', { 'data-yucca': '', lang: ${literal(page.locale ?? 'en')}, dir: ${literal(page.dir ?? 'ltr')}, 'data-layout': ${literal(page.layout === 'places' ? 'rows' : page.layout)}, 'data-filters-at': ${literal(page.filters ?? 'left')}, 'data-density': ${literal(page.density ?? 'roomy')} }, form));
 search.subscribe(draw);
 draw();
 void search.refresh();
@@ -187,7 +197,7 @@ void search.refresh();
     './field': 'searchField',
     './filters': 'filters',
     './results': 'results',
-    './texts': 'TEXTS',
+    './texts': 'PAGE_TEXTS TEXTS',
     './yucca': 'client visitorClient COLLECTION memory recordHref REQUEST',
   };
   const css = page.css ? `import './own.css';\n` : '';

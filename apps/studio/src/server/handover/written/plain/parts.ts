@@ -223,6 +223,7 @@ export function searchField({ onText, onAsk, onValue, onRecord, after }: FieldAc
 export const FILTERS_FILE = `import { chosenValues, facetValues, isRange, withRange, withToggled, type Query, type SearchAnswer } from '@yucca/kit';
 import { element } from './dom';
 import { FACETS } from './facets';
+import { PAGE_TEXTS } from './texts';
 
 /** The filters of an answer, in their order. A number is chosen by two ends, everything else by its values. */
 export function filters(answer: SearchAnswer, query: Query, go: (query: Query) => void): HTMLElement {
@@ -234,7 +235,7 @@ export function filters(answer: SearchAnswer, query: Query, go: (query: Query) =
       if (!facet) return null;
       const heading = element('legend', {}, label);
       const part = { 'data-part': 'facet', 'data-facet': name };
-      if (facet.kind === 'numbers') return element('fieldset', part, heading, ...ends(name, facet, query, go));
+      if (facet.kind === 'numbers') return element('fieldset', part, heading, ...ends(name, label, facet, query, go));
       const chosen = chosenValues(query, name);
       const values = facetValues(facet).filter(({ value, count }) => count > 0 || chosen.includes(value));
       if (values.length === 0) return null;
@@ -254,7 +255,7 @@ export function filters(answer: SearchAnswer, query: Query, go: (query: Query) =
               onchange: () => go(withToggled(query, name, value)),
             }),
             element('span', {}, text),
-            element('span', { 'data-part': 'figure' }, count),
+            element('span', { 'data-part': 'figure' }, PAGE_TEXTS.count(count)),
           ),
         ),
       );
@@ -265,6 +266,7 @@ export function filters(answer: SearchAnswer, query: Query, go: (query: Query) =
 /** The two ends of a number. */
 function ends(
   name: string,
+  label: string,
   { min, max }: { min: number | null; max: number | null },
   query: Query,
   go: (query: Query) => void,
@@ -276,8 +278,8 @@ function ends(
     element(
       'label',
       {},
-      \`\${words} \`,
       element('input', {
+        'aria-label': words,
         type: 'number',
         min: String(min),
         max: String(max),
@@ -291,6 +293,9 @@ function ends(
         },
       }),
     );
-  return [end('min', 'from', min), end('max', 'to', max)];
+  return [
+    end('min', PAGE_TEXTS.say('atLeast', { facet: label }), min),
+    end('max', PAGE_TEXTS.say('atMost', { facet: label }), max),
+  ];
 }
 `;
