@@ -46,7 +46,12 @@ test('choices show names where the address holds ids, and each can be taken back
   query = withToggled(query, 'place', 'In > Fern');
   query = withRange(query, 'height', { min: 2 });
   query = withToggled(query, 'gone', 'x');
-  expect(shownChoices(query, answer, textsOf()).map(({ label }) => label)).toEqual(['Tidewell', 'Fern', 'Height from 2', 'x']);
+  expect(shownChoices(query, answer, textsOf()).map(({ label }) => label)).toEqual([
+    'Tidewell',
+    'Fern',
+    'Height from 2',
+    'x',
+  ]);
   const without = shownChoices(query, answer, textsOf())[2]!.without;
   expect(without.select).toEqual({ maker: ['m1'], place: ['In > Fern'], gone: ['x'] });
 });

@@ -1,5 +1,6 @@
 'use client';
 
+import { MOMENTS } from '@yucca/kit/texts/moments';
 import { useId, useState } from 'react';
 
 /** Every control by the words beside it, and the section it is in. */
@@ -31,6 +32,7 @@ export const CONTROLS: readonly (readonly [label: string, section: string])[] = 
     'Found letters',
   ].map((label) => [label, 'theme'] as const),
   ...['Add a language', 'Export texts', 'Import texts'].map((label) => [label, 'texts'] as const),
+  ...MOMENTS.flatMap(({ texts }) => Object.values(texts)).map((moment) => [moment, 'texts'] as const),
   ['Export tokens', 'theme'],
   ['Import tokens', 'theme'],
   ['Take the live page away as', 'hand-over'],
@@ -77,11 +79,13 @@ export function FindControl({
 
 /** The element that is worked by a control, found by the words beside it. */
 export function controlBy(panel: Element, label: string): HTMLElement | null {
-  for (const words of panel.querySelectorAll('label, legend, caption, h2, h3, button, span, select')) {
-    const text = words instanceof HTMLSelectElement ? (words.getAttribute('aria-label') ?? '') : words.textContent;
+  for (const words of panel.querySelectorAll(
+    'label, legend, caption, h2, h3, button, span, select, input[aria-label]',
+  )) {
+    const text = words.matches('select, input') ? (words.getAttribute('aria-label') ?? '') : words.textContent;
     if (!text.trim().startsWith(label)) continue;
     const around = words.closest('label, fieldset, table, section, div')!;
-    const control = words.matches('button, select')
+    const control = words.matches('button, select, input')
       ? words
       : around.querySelector('input, select, textarea, button, pre');
     if (control instanceof HTMLElement) return control;

@@ -104,6 +104,7 @@ export function PageScreen({ facts, preview: first }: { facts: PageFacts; previe
   const reach = (label: string): void => {
     sought.current = null;
     const control = controlBy(panel.current!, label);
+    control?.closest('details')?.setAttribute('open', '');
     control?.scrollIntoView({ block: 'center' });
     control?.focus();
   };

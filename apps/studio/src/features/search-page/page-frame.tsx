@@ -5,7 +5,7 @@ import { ThemeSwitch } from '@/features/frame/theme-switch';
 /** A language in its own words: "Deutsch". */
 const ownName = (locale: string): string => new Intl.DisplayNames(locale, { type: 'language' }).of(locale) ?? locale;
 
-/** What stands around every hosted page: its name above, the way back to its beginning, links and languages of its own. */
+/** What stands around every hosted page: its name, which leads back to its beginning, its links and its languages. */
 export function PageFrame({
   page: { title, at, header, theme, locale, languages = [], dir },
   address,
