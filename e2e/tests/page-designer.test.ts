@@ -255,7 +255,7 @@ test('every control is found by its words', async () => {
       option,
     );
     const label = option.slice(0, option.lastIndexOf(' ('));
-    await until(
+    const found = until(
       async () =>
         await browser.executeScript<boolean>(
           `const found = document.activeElement;
@@ -267,6 +267,8 @@ test('every control is found by its words', async () => {
           label,
         ),
     );
+    // Which one it was.
+    await found.catch((error: Error) => Promise.reject(new Error(`${option}: ${error.message}`)));
   }
 });
 

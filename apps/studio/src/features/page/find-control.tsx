@@ -84,6 +84,7 @@ export function controlBy(panel: Element, label: string): HTMLElement | null {
   )) {
     const text = words.matches('select, input') ? (words.getAttribute('aria-label') ?? '') : words.textContent;
     if (!text.trim().startsWith(label)) continue;
+    if (words instanceof HTMLLabelElement && words.control) return words.control;
     const around = words.closest('label, fieldset, table, section, div')!;
     const control = words.matches('button, select, input')
       ? words
