@@ -125,7 +125,7 @@ const VIEWS: View[] = [
   { name: 'search-page-guides', path: '/s/growing?q=late+frost', wait: 'article mark', theme: 'dark' },
   { name: 'search-page-places', path: '/s/collect?near=47.3,-18.4,50km', wait: '[data-part=map-mark]' },
   { name: 'network-lens', path: '/s/nursery?lens=1', wait: '[data-yucca-lens]', act: typeOnASlowLine },
-  { name: 'search-page-phone', path: '/s/nursery?q=tulip', wait: 'article mark', size: [390, 800] },
+  { name: 'search-page-phone', path: '/s/nursery?lang=de&q=tulip', wait: 'article mark', size: [390, 800] },
 ];
 
 const LOAD_SAMPLE = `
