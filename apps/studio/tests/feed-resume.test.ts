@@ -7,7 +7,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { House } from './house';
 
-const ROWS = 3_000;
+const ROWS = 2_000;
 let house: House;
 let loadDir: string;
 let shop: Database.Database;

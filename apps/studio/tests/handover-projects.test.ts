@@ -1,5 +1,5 @@
 /** Projects as they are handed over: every design makes code that a strict compiler has nothing against. */
-import { mkdtempSync, mkdirSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdtempSync, mkdirSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type { HandoverTarget, NewInterface } from '@yucca/contract';
@@ -64,6 +64,7 @@ const DESIGNS: Record<string, Omit<NewInterface, 'slug'>> = {
     facets: [{ name: 'colour', control: 'swatches', colours: { red: '#aa0000' }, label: 'It’s {a} "colour"' }, 'price'],
     paging: 'endless',
     currency: 'EUR',
+    languages: [{ locale: 'ar', texts: { search: `ابحث "الآن"` }, labels: { Price: 'السعر' } }],
     columns: 4,
     filters: 'sheet',
     header: { name: 'Odd {name}', links: [{ label: '</a>{1}', href: '/home?a="b"&c=\'d\'' }] },
@@ -100,7 +101,8 @@ async function project(
     writeFileSync(file, content);
     files[path.relative(slug, name)] = strFromU8(content);
   }
-  symlinkSync(path.join(ROOT, 'node_modules'), path.join(folder, 'node_modules'));
+  if (!existsSync(path.join(folder, 'node_modules')))
+    symlinkSync(path.join(ROOT, 'node_modules'), path.join(folder, 'node_modules'));
   return { folder, files };
 }
 
@@ -157,3 +159,15 @@ test.each(['react', 'next', 'plain'] as const)(
     expect(complaints(folders)).toEqual([]);
   },
 );
+
+test('a page in another language takes its texts along, and is told where it stands; one in English has none', async () => {
+  const { files } = await project('full', 'react');
+  const texts = files['src/search/texts.ts'] ?? files['src/texts.ts']!;
+  expect(texts).toContain('ابحث "الآن"');
+  expect(texts).toMatch(/textsOf\('ar', \{/);
+  const whole = Object.values(files).join('\n');
+  expect(whole).toContain('<TextsProvider value={PAGE_TEXTS}>');
+  expect(whole).toContain('dir="rtl"');
+  expect(files['index.html']).toContain('<html lang="ar">');
+  expect(Object.values((await project('usual', 'react')).files).join('\n')).not.toMatch(/TextsProvider|PAGE_TEXTS/);
+});
