@@ -117,20 +117,20 @@ async function problemsOf(): Promise<string[]> {
   return entries.map(({ message }) => message).filter((message) => !/\/files\/|favicon/.test(message));
 }
 
-test('React: typed strictly, built, used from another origin under its policy', () => vite('react', 'growing'));
+test.each(PAGES)('React, %s: typed strictly, built, used from another origin under its policy', (page) =>
+  vite('react', page, 'growing'),
+);
 
-/** Every page as a project: checked, built and used; one of them also by the smoke test that comes along. */
-async function vite(target: 'react' | 'plain', smoked: Page): Promise<void> {
-  for (const page of PAGES) {
-    const project = await takeAway(server, page, target, [site.base, 'http://localhost:4173'], away);
-    // One in the way of its README: a registry may be slow, and what npm does is the same for all.
-    await (IS_WHOLE || (target === 'plain' && page === smoked) ? install : installFromHere)(project);
-    await run('npm', ['run', 'check'], project.folder);
-    await run('npm', ['run', IS_WHOLE || page === smoked ? 'smoke' : 'build'], project.folder, BROWSERS);
-    Object.assign(site, { folder: path.join(project.folder, 'dist'), policy: project.policy });
-    await use(`${site.base}/`, page);
-    expect((await fetch(await firstRecord())).status).toBe(200);
-  }
+/** A page as a project: checked, built and used; one of them also by the smoke test that comes along. */
+async function vite(target: 'react' | 'plain', page: Page, smoked: Page): Promise<void> {
+  const project = await takeAway(server, page, target, [site.base, 'http://localhost:4173'], away);
+  // One in the way of its README: a registry may be slow, and what npm does is the same for all.
+  await (IS_WHOLE || (target === 'plain' && page === smoked) ? install : installFromHere)(project);
+  await run('npm', ['run', 'check'], project.folder);
+  await run('npm', ['run', IS_WHOLE || page === smoked ? 'smoke' : 'build'], project.folder, BROWSERS);
+  Object.assign(site, { folder: path.join(project.folder, 'dist'), policy: project.policy });
+  await use(`${site.base}/`, page);
+  expect((await fetch(await firstRecord())).status).toBe(200);
 }
 
 test.each(PAGES)('one HTML file, %s: used from another origin under its policy', async (page) => {
@@ -139,8 +139,9 @@ test.each(PAGES)('one HTML file, %s: used from another origin under its policy',
   await use(`${site.base}/`, page);
 });
 
-test('without a framework: typed strictly, built, used from another origin under its policy', () =>
-  vite('plain', 'collect'));
+test.each(PAGES)('without a framework, %s: typed strictly, built, used from another origin under its policy', (page) =>
+  vite('plain', page, 'collect'),
+);
 
 test.each(PAGES)('the search field of a header, %s: offers, and the way to the site’s own results', async (page) => {
   const { folder, policy } = await takeAway(server, page, 'header', [site.base], away);
@@ -163,11 +164,12 @@ async function aWordOf(page: Page): Promise<string> {
   return word;
 }
 
-test('Next.js: typed strictly, built, first results from its server, record pages, a sitemap', async () => {
-  const port = await freePort();
-  const base = `http://127.0.0.1:${port}`;
-  // The fullest and the barest: each takes half a minute. A build also checks types.
-  for (const page of IS_WHOLE ? PAGES : (['nursery', 'dropped'] as const)) {
+// The fullest and the barest: each takes half a minute. A build also checks types.
+test.each(IS_WHOLE ? PAGES : (['nursery', 'dropped'] as const))(
+  'Next.js, %s: typed strictly, built, first results from its server, record pages, a sitemap',
+  async (page) => {
+    const port = await freePort();
+    const base = `http://127.0.0.1:${port}`;
     const project = await takeAway(server, page, 'next', [base, 'http://localhost:3100'], away);
     await (IS_WHOLE ? install : installFromHere)(project);
     await run('npm', ['run', IS_WHOLE || page === 'nursery' ? 'smoke' : 'build'], project.folder, BROWSERS);
@@ -182,8 +184,8 @@ test('Next.js: typed strictly, built, first results from its server, record page
       next.kill();
       await ended;
     }
-  }
-});
+  },
+);
 
 /** Waits until a server is there. */
 const answers = (base: string): Promise<unknown> =>
