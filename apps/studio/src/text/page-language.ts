@@ -1,6 +1,7 @@
 /** The languages of a page: which is meant, what it says in it, and what is wrong with its texts. */
 import type { InterfaceDocument, Message, Messages, PageLanguage } from '@yucca/contract';
 import { ENGLISH, LANGUAGES, type TextKey } from '@yucca/kit/texts';
+import { LRUCache } from 'lru-cache';
 import { fromIcu, namesIn, TextError } from './icu';
 
 export type LanguageDocument = NonNullable<InterfaceDocument['languages']>[number];
@@ -47,7 +48,7 @@ export function pageLanguage(document: InterfaceDocument, wanted: string | null,
   const { locale, texts = {}, labels = {} } = meantLanguage(document, wanted);
   const all: Record<string, Message> = { ...ENGLISH, ...shippedTexts(locale) };
   for (const [key, text] of Object.entries(texts)) {
-    const message = readable(text);
+    const { message } = read.memo(text);
     if (Object.hasOwn(ENGLISH, key) && message !== null) all[key] = message;
   }
   const english = ENGLISH as Messages;
@@ -77,17 +78,10 @@ export const SECTION_TEXTS: Readonly<Record<string, TextKey>> = {
 const isSame = (a: Message, b: Message): boolean => a === b || JSON.stringify(a) === JSON.stringify(b);
 
 /** Taken apart once, asked for with every page. */
-const read = new Map<string, Message | null>();
-const MOST_READ = 5_000;
-
-function readable(text: string): Message | null {
-  const known = read.get(text);
-  if (known !== undefined) return known;
-  if (read.size >= MOST_READ) read.clear();
-  const message = messageOrNull(text);
-  read.set(text, message);
-  return message;
-}
+const read = new LRUCache<string, { message: Message | null }>({
+  max: 5_000,
+  memoMethod: (text) => ({ message: messageOrNull(text) }),
+});
 
 function messageOrNull(text: string): Message | null {
   try {

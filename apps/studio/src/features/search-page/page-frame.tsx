@@ -1,6 +1,7 @@
 import type { InterfacePage } from '@yucca/contract';
 import type { CSSProperties, ReactNode } from 'react';
 import { ThemeSwitch } from '@/features/frame/theme-switch';
+import { inLanguage } from './in-language';
 
 /** A language in its own words: "Deutsch". */
 const ownName = (locale: string): string => new Intl.DisplayNames(locale, { type: 'language' }).of(locale) ?? locale;
@@ -18,14 +19,12 @@ export function PageFrame({
 }) {
   const links = header?.links ?? [];
   const hasOneScheme = theme?.['--yucca-scheme'] !== undefined;
-  const inLanguage = (to: string, tag: string | undefined): string =>
-    tag === undefined || tag === languages[0] ? to : `${to}?lang=${tag}`;
   return (
     <div className="hosted-page" style={theme as CSSProperties} lang={locale} dir={dir}>
       <div className="mx-auto max-w-[1180px] px-4 pb-16 sm:px-6">
         <header className="flex flex-wrap items-center gap-x-6 gap-y-1 py-4">
           <p className="font-(family-name:--hosted-head) text-[20px] leading-7 font-semibold">
-            <a href={inLanguage(at, locale)}>{header?.name ?? title}</a>
+            <a href={inLanguage(at, { locale, languages })}>{header?.name ?? title}</a>
           </p>
           {links.length > 0 && (
             <nav aria-label="Links" className="flex flex-wrap gap-x-4">
@@ -42,7 +41,7 @@ export function PageFrame({
                 {languages.map((tag) => (
                   <a
                     key={tag}
-                    href={inLanguage(address, tag)}
+                    href={inLanguage(address, { locale: tag, languages })}
                     hrefLang={tag}
                     lang={tag}
                     aria-current={tag === locale ? 'true' : undefined}

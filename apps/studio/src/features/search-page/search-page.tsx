@@ -8,6 +8,7 @@ import { SearchView, type SearchViewProps } from '@yucca/kit/react';
 import { textsOf } from '@yucca/kit/texts';
 import dynamic from 'next/dynamic';
 import { useMemo, useState, type ReactNode } from 'react';
+import { inLanguage, languageParam } from './in-language';
 import { PageFrame } from './page-frame';
 import { queryOf, usePreview } from './preview/use-preview';
 
@@ -71,13 +72,13 @@ export function SearchPage(props: SearchPageProps) {
 }
 
 /** What keeps a page in the language that its address says: in all of its links, where it is not the first one. */
-function languageProps({ locale, languages, facets }: InterfacePage): Pick<SearchViewProps, 'map' | 'recordHref'> {
-  if (locale === undefined || languages === undefined || locale === languages[0]) return {};
-  const said = `lang=${locale}`;
-  const map = addressMap(facets);
+function languageProps(page: InterfacePage): Pick<SearchViewProps, 'map' | 'recordHref'> {
+  const said = languageParam(page);
+  if (said === null) return {};
+  const map = addressMap(page.facets);
   const write: AddressMap['write'] = (query, at, kept = []) =>
     map.write(query, at, kept.some((one) => one.startsWith('lang=')) ? kept : [said, ...kept]);
-  return { map: { ...map, write }, recordHref: ({ id, at }) => `${at}/r/${encodeURIComponent(id)}?${said}` };
+  return { map: { ...map, write }, recordHref: ({ id, at }) => inLanguage(`${at}/r/${encodeURIComponent(id)}`, page) };
 }
 
 /** A client; with the lens, one whose line can be slowed down and whose requests are listened to. */

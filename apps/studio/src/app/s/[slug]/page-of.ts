@@ -23,14 +23,6 @@ export const pageOf = cache(
 export const languageOf = ({ lang }: Record<string, string | string[] | undefined>): string | null =>
   typeof lang === 'string' ? lang : null;
 
-/** The address of a page in its language: the first one needs no mention. */
-export const inLanguage = (address: string, { locale, languages }: InterfacePage): string =>
-  languages === undefined || locale === languages[0] ? address : `${address}?lang=${locale}`;
-
-/** The same address in each language that a page may be had in; nothing for one language. */
-export const inLanguages = (address: string, { languages = [] }: InterfacePage): Record<string, string> =>
-  languages.length < 2 ? {} : Object.fromEntries(languages.map((locale, i) => [locale, i === 0 ? address : `${address}?lang=${locale}`])); // prettier-ignore
-
 /** Where the visitor reaches this server. */
 export async function baseOf(): Promise<string> {
   return baseOfHeaders(await headers(), runtime().config.publicUrl);

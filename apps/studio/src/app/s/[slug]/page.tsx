@@ -3,10 +3,11 @@ import { BY_DISTANCE, pagesUpTo, parseAddress, redirectOf, requestFor, standingR
 import { textsOf } from '@yucca/kit/texts';
 import type { Metadata } from 'next';
 import { redirect } from 'next/navigation';
+import { inLanguage, inLanguages } from '@/features/search-page/in-language';
 import { SearchPage } from '@/features/search-page/search-page';
 import { asJsonLd, listOf } from '@/features/search-page/structured-data';
 import { runtime } from '@/server/runtime';
-import { baseOf, inLanguage, inLanguages, languageOf, pageOf } from './page-of';
+import { baseOf, languageOf, pageOf } from './page-of';
 import { PageStyles } from './page-styles';
 
 export const dynamic = 'force-dynamic';

@@ -3,12 +3,13 @@ import { shownHit } from '@yucca/kit';
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { cache } from 'react';
+import { inLanguage, inLanguages } from '@/features/search-page/in-language';
 import { PageFrame } from '@/features/search-page/page-frame';
 import { RecordPage } from '@/features/search-page/record-page';
 import { asJsonLd, thingOf } from '@/features/search-page/structured-data';
 import { isFailure } from '@/server/failure';
 import { runtime } from '@/server/runtime';
-import { baseOf, inLanguage, inLanguages, languageOf, pageOf } from '../../page-of';
+import { baseOf, languageOf, pageOf } from '../../page-of';
 import { PageStyles } from '../../page-styles';
 
 export const dynamic = 'force-dynamic';
