@@ -88,7 +88,7 @@ for (const [label, command, args] of inspections) {
   else failures.push(label);
 }
 jest('Unit tests', unitProjects, 2);
-jest('Tests of the built application, over HTTP and in Chromium', ['e2e'], 1);
+jest('Tests of the built application, over HTTP and in Chromium', ['e2e'], 2);
 
 for (const failure of failures) console.log(`\n✗ ${failure}`);
 console.log(`\n${passed} passed, ${failures.length} failed`);

@@ -41,8 +41,8 @@ test('the names of a page: its own, not those of sections that say themselves', 
   const page: InterfacePage = interfacePage(
     { collection: 'plants', title: 'Shop', header: { links: [{ label: 'Home', href: '/' }] } },
     {
-      ...{ slug: 's', title: 'Plants', records: 1, geo: null, card, others: {} },
-      facets: [{ name: 'colour', kind: 'values', label: 'Colour' }],
+      ...{ slug: 's', title: 'Plants', records: 1, key: 'id', geo: null, card, others: {} },
+      facets: [{ name: 'colour', kind: 'values', label: 'Colour', field: 'colour' }],
       sorts: [{ name: 'new', label: 'Newest' }],
     },
   );

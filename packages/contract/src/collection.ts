@@ -75,12 +75,15 @@ export const cardSchema = object(
     picture: orNull(text),
     text: orNull(text),
     number: orNull(text),
-    /** A second line of text, such as a category or a kind. */
+    /** A line of text below the title, such as a category or a kind. */
     detail: orNull(text),
     /** A number that was before: struck through where it is greater than the number. */
     former: orNull(text),
+    /** A line of text below the detail. */
+    second: orNull(text),
   },
   'former',
+  'second',
 );
 
 export type Card = Of<typeof cardSchema>;

@@ -8,6 +8,8 @@ export * from './field-rules.ts';
 export * from './handover.ts';
 export * from './interface.ts';
 export * from './interface-changes.ts';
+export * from './interface-page-schema.ts';
+export * from './interface-parts.ts';
 export * from './interface-page.ts';
 export * from './json-pointer.ts';
 export * from './insights.ts';

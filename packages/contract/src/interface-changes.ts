@@ -33,6 +33,14 @@ const LABELS: Record<keyof InterfaceDocument, string> = {
   autocomplete: 'Autocomplete',
   places: 'Places to measure from',
   languages: 'Languages',
+  typing: 'Search field',
+  picture: 'Pictures',
+  formats: 'Number formats',
+  badges: 'Badges',
+  link: 'Link of a result',
+  table: 'Columns of the table',
+  start: 'Start',
+  shelves: 'Shelves',
 };
 
 /** A value for a person; nothing said is the usual one. */
@@ -109,6 +117,34 @@ const PARTS: { [P in keyof Documents]?: (before: Documents[P], after: Documents[
       after.map(asPageFacet),
       ({ name }) => name,
       (facet) => facet,
+    ),
+  typing: (before, after) => inside('Search field', before, after),
+  picture: (before, after) => inside('Pictures', before, after),
+  formats: (before, after) => inside('Number format', before, after),
+  start: (before, after) => inside('Start', before, after),
+  badges: (before, after) =>
+    list(
+      'Badge',
+      before,
+      after,
+      ({ label }) => label,
+      (badge) => badge,
+    ),
+  shelves: (before, after) =>
+    list(
+      'Shelf',
+      before,
+      after,
+      ({ label }) => label,
+      (shelf) => shelf,
+    ),
+  table: (before, after) =>
+    list(
+      'Column',
+      before,
+      after,
+      ({ field }) => field,
+      (column) => column,
     ),
   sorts: (before, after) => list('Sort', before, after, (name) => name),
   autocomplete: (before, after) =>

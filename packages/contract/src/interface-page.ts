@@ -1,12 +1,9 @@
 import type { Card } from './collection.ts';
-import {
-  FACET_CONTROLS,
-  type InterfaceDocument,
-  type InterfacePage,
-  type PageFacet,
-  type PageSection,
-} from './interface.ts';
-import { themeStyle } from './theme/style.ts';
+import { FACET_CONTROLS, type InterfaceDocument, type PageFacet } from './interface.ts';
+import type { InterfacePage, PageSection, PageShelf } from './interface-page-schema.ts';
+import type { NumberFormat, SectionDocument, ShelfDocument } from './interface-parts.ts';
+import { readableName } from './tuning.ts';
+import { inkOn, themeStyle } from './theme/style.ts';
 
 /** What a page is made of besides its design: what its collection has, and the others it may show. */
 export interface PageParts {
@@ -15,14 +12,26 @@ export interface PageParts {
   title: string;
   /** Records there are. */
   records: number;
+  /** The field that tells records apart. */
+  key: string;
   /** Facets and sorts of the live tuning. */
-  facets: readonly Pick<InterfacePage['facets'][number], 'name' | 'kind' | 'label'>[];
+  facets: readonly (Pick<InterfacePage['facets'][number], 'name' | 'kind' | 'label'> & { field: string })[];
   sorts: readonly InterfacePage['sorts'][number][];
   geo: string | null;
   /** What a result shows when nobody has said. */
   card: Card;
   /** The other collections by name: how their records are shown, and the slug of their page. */
-  others: Readonly<Record<string, { card: Card; slug: string }>>;
+  others: Readonly<Record<string, OtherPage>>;
+}
+
+/** How records of another collection are shown: as on its own page. */
+export interface OtherPage {
+  card: Card;
+  slug: string;
+  key: string;
+  link?: string;
+  /** How the number of its cards is written. */
+  format?: NumberFormat;
 }
 
 /** A page in one of its languages. */
@@ -30,8 +39,6 @@ export interface PageLanguage extends Pick<Required<InterfacePage>, 'locale' | '
   /** What a name of the page is called in it. */
   label: (name: string) => string;
 }
-
-type SectionDocument = NonNullable<InterfaceDocument['autocomplete']>[number];
 
 const ENGLISH_PAGE: PageLanguage = { locale: 'en', languages: ['en'], dir: 'ltr', texts: {}, label: (name) => name };
 
@@ -72,6 +79,7 @@ export function interfacePage(
   const { slug, facets, sorts } = parts;
   const title = document.title ?? parts.title;
   const called = <T extends { label: string }>(one: T): T => ({ ...one, label: label(one.label) });
+  const formats = numberFormats(document, parts.card);
   const wanted = document.facets?.map(asPageFacet) ?? facets.map(({ name }): PageFacet => ({ name }));
   return {
     slug,
@@ -81,7 +89,7 @@ export function interfacePage(
     layout: document.layout ?? 'cards',
     card: { ...parts.card, ...document.card },
     facets: wanted.flatMap((facet) =>
-      facets.filter(({ name }) => name === facet.name).map((known) => called(shownFacet(known, facet))),
+      facets.filter(({ name }) => name === facet.name).map((known) => called(shownFacet(known, facet, formats))),
     ),
     sorts: (document.sorts?.flatMap((name) => sorts.filter((sort) => sort.name === name)) ?? [...sorts]).map(called),
     pageSize: document.pageSize ?? USUAL_PAGE_SIZE,
@@ -97,17 +105,68 @@ export function interfacePage(
     columns: document.columns ?? USUAL_COLUMNS,
     filters: document.filters ?? 'left',
     density: document.density ?? 'roomy',
-    header: { name: label(document.header?.name ?? title), links: (document.header?.links ?? []).map(called) },
-    theme: themeStyle(document.theme ?? {}),
+    header: {
+      ...document.header,
+      name: label(document.header?.name ?? title),
+      links: (document.header?.links ?? []).map(called),
+    },
+    theme: { ...themeStyle(document.theme ?? {}), ...pictureStyle(document.picture) },
+    ...(Object.keys(formats).length > 0 && { formats }),
+    ...(document.typing && { typing: document.typing }),
+    ...(document.badges && {
+      badges: document.badges.map((badge) => ({
+        ...called(badge),
+        ...(badge.colour !== undefined && { ink: inkOn(badge.colour) }),
+      })),
+    }),
+    ...(document.link !== undefined && { link: document.link }),
+    ...(document.layout === 'table' && { table: tableColumns(document, parts).map(called) }),
+    ...(document.start && {
+      start: { ...document.start, ...(document.start.text !== undefined && { text: label(document.start.text) }) },
+    }),
+    ...(document.shelves && {
+      shelves: document.shelves.flatMap((shelf) => shownShelf(shelf, document, parts)).map(called),
+    }),
     ...language,
   };
 }
 
+/** How numbers are written, by their field; the currency of a design is that of the numbers of its card. */
+function numberFormats(
+  { formats = {}, currency, card }: InterfaceDocument,
+  guessed: Card,
+): Record<string, NumberFormat> {
+  const { number, former } = { ...guessed, ...card };
+  const fields = [number, former].filter((field) => typeof field === 'string');
+  if (currency === undefined || fields.length === 0) return formats;
+  return { ...Object.fromEntries(fields.map((field) => [field, { currency }])), ...formats };
+}
+
+/** How pictures are cut, as CSS properties. */
+function pictureStyle({ ratio, fit }: NonNullable<InterfaceDocument['picture']> = {}): Record<string, string> {
+  return {
+    ...(ratio !== undefined && { '--yucca-picture-ratio': ratio.replace(':', ' / ') }),
+    ...(fit !== undefined && { '--yucca-picture-fit': fit }),
+  };
+}
+
+/** The columns of a table: of the design, else what a card would show. */
+function tableColumns({ table, card }: InterfaceDocument, parts: PageParts): { field: string; label: string }[] {
+  const shown = { ...parts.card, ...card };
+  const usual = [shown.title, shown.detail, shown.second, shown.number].filter((field) => typeof field === 'string');
+  return (table ?? [...new Set(usual)].map((field) => ({ field, label: undefined }))).map(({ field, label }) => ({
+    field,
+    label: label ?? readableName(field),
+  }));
+}
+
 /** A facet with what the page says of it; a control that no longer fits its kind gives way to the usual one. */
 function shownFacet(
-  { name, kind, label }: PageParts['facets'][number],
+  { name, kind, label, field }: PageParts['facets'][number],
   facet: PageFacet,
+  formats: Readonly<Record<string, NumberFormat>>,
 ): InterfacePage['facets'][number] {
+  const format = Object.hasOwn(formats, field) ? formats[field] : undefined;
   const { control, folded, shown, colours } = facet;
   return {
     ...{ name, kind, label: facet.label ?? label },
@@ -115,22 +174,82 @@ function shownFacet(
     ...(folded && { folded }),
     ...(shown !== undefined && { shown }),
     ...(colours && { colours }),
+    ...(format && kind === 'numbers' && { format }),
   };
 }
 
-/** One part of the autocomplete. One whose collection is gone is left out. */
-function shownSection(
-  { from, label, size = ROWS, collection }: SectionDocument,
+/** A collection as the records of a part of the page are shown; null when it is gone. */
+function shownCollection(
+  collection: string | undefined,
   document: InterfaceDocument,
   { slug, card, others }: PageParts,
-): PageSection[] {
-  if (from === 'past' || from === 'viewed') return [{ from, label, size }];
-  if (collection === undefined || collection === document.collection) {
-    const own = { ...card, ...document.card };
-    return [{ from, label, size, collection: document.collection, card: own, at: addressOf(slug) }];
-  }
-  const other = Object.hasOwn(others, collection) ? others[collection] : undefined;
-  return other ? [{ from, label, size, collection, card: other.card, at: addressOf(other.slug) }] : [];
+): Pick<PageShelf, 'collection' | 'card' | 'at' | 'link' | 'format'> | null {
+  const isOwn = collection === undefined || collection === document.collection;
+  const other = !isOwn && Object.hasOwn(others, collection) ? others[collection] : undefined;
+  if (!isOwn && !other) return null;
+  const own: Card = { ...card, ...document.card };
+  const formats = numberFormats(document, card);
+  const format = other ? other.format : ownFormat(formats, own.number);
+  const link = other ? other.link : document.link;
+  return {
+    collection: other ? collection! : document.collection,
+    card: other?.card ?? own,
+    at: addressOf(other?.slug ?? slug),
+    ...(link !== undefined && { link }),
+    ...(format && { format }),
+  };
+}
+
+/** How a field’s numbers are written, where that is said. */
+const ownFormat = (formats: Readonly<Record<string, NumberFormat>>, field: string | null): NumberFormat | undefined =>
+  field !== null && Object.hasOwn(formats, field) ? formats[field] : undefined;
+
+/** How the number of a card is written, by a design. */
+export const cardFormat = (document: InterfaceDocument, card: Card): NumberFormat | undefined =>
+  ownFormat(numberFormats(document, card), { ...card, ...document.card }.number);
+
+/** One part of the autocomplete. One whose collection is gone is left out. */
+function shownSection(section: SectionDocument, document: InterfaceDocument, parts: PageParts): PageSection[] {
+  const { from, label, size = ROWS, collection, letters, rows, address, parts: rowParts } = section;
+  const shown = { from, label, size, ...(letters !== undefined && { letters }) };
+  if (from === 'past' || from === 'viewed') return [shown];
+  if (from === 'list') return [{ ...shown, rows: rows ?? [] }];
+  if (from === 'address') return address === undefined ? [] : [{ ...shown, address }];
+  const of = shownCollection(collection, document, parts);
+  if (of === null) return [];
+  return [{ ...shown, ...of, ...(rowParts && { parts: rowParts }) }];
+}
+
+/** The field that tells the records of a collection apart. */
+const keyOf = (collection: string, document: InterfaceDocument, { key, others }: PageParts): string =>
+  collection === document.collection ? key : others[collection]!.key;
+
+/** What the records with these keys fulfil: a key that looks like a number may be one in the data. */
+function keysFilter(field: string, ids: readonly string[]): string {
+  const name = `"${field.replaceAll('"', '""')}"`;
+  const texts = `${name} IN (${ids.map((id) => `'${id.replaceAll("'", "''")}'`).join(', ')})`;
+  const numbers = ids.filter((id) => /^-?\d{1,15}(\.\d+)?$/.test(id));
+  return numbers.length === 0 ? texts : `${texts} OR ${name} IN (${numbers.join(', ')})`;
+}
+
+/** A row of records. One whose collection or sort is gone is left out. */
+function shownShelf(
+  { from, label, size = ROWS, collection, sort, ids }: ShelfDocument,
+  document: InterfaceDocument,
+  parts: PageParts,
+): PageShelf[] {
+  const of = shownCollection(collection, document, parts);
+  if (of === null || (from === 'chosen' && !ids?.length) || (from === 'sorted' && sort === undefined)) return [];
+  return [
+    {
+      from,
+      label,
+      size,
+      ...of,
+      ...(sort !== undefined && { sort }),
+      ...(ids && { ids, filter: keysFilter(keyOf(of.collection, document, parts), ids) }),
+    },
+  ];
 }
 
 /** The sections of a page; neighbours that show records are one run, because they are asked in one request. */
@@ -138,7 +257,8 @@ export function sectionRuns(sections: readonly PageSection[]): PageSection[][] {
   const runs: PageSection[][] = [];
   for (const section of sections) {
     const run = runs.at(-1);
-    if (section.from === 'records' && run?.[0]?.from === 'records') run.push(section);
+    if (section.from === 'records' && run?.[0]?.from === 'records' && run[0].letters === section.letters)
+      run.push(section);
     else runs.push([section]);
   }
   return runs;

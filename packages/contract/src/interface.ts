@@ -1,16 +1,36 @@
-import { cardSchema, type Card } from './collection.ts';
-import { FACET_KIND_NAMES } from './facets.ts';
+import type { Card } from './collection.ts';
 import { LIMITS } from './limits.ts';
-import { messagesSchema } from './message.ts';
+import {
+  badgeSchema,
+  colourSchema,
+  fieldPathSchema,
+  headerSchema,
+  labelSchema,
+  numberFormatSchema,
+  pictureSchema,
+  sectionSchema,
+  shelfSchema,
+  startSchema,
+  tableColumnSchema,
+  typingSchema,
+  type Badge,
+  type Header,
+  type NumberFormat,
+  type Picture,
+  type SectionDocument,
+  type ShelfDocument,
+  type Start,
+  type TableColumn,
+  type Typing,
+} from './interface-parts.ts';
 import { nameSchema } from './names.ts';
 import { themeSchema, type Theme } from './theme/schema.ts';
-import { as, count, listOf, mapOf, moment, object, oneOf, orNull, ref, text, yesOrNo, type Of } from './schema-of.ts';
+import { count, moment, object, ref, text, yesOrNo, type Of } from './schema-of.ts';
 
-const SECTION_SOURCES = ['past', 'viewed', 'popular', 'values', 'records'] as const;
-const LAYOUTS = ['cards', 'rows', 'places'] as const;
-const PAGINGS = ['pages', 'more', 'endless'] as const;
-const FILTER_PLACES = ['left', 'right', 'above', 'sheet'] as const;
-const DENSITIES = ['roomy', 'dense'] as const;
+export const LAYOUTS = ['cards', 'rows', 'places', 'table'] as const;
+export const PAGINGS = ['pages', 'more', 'endless'] as const;
+export const FILTER_PLACES = ['left', 'right', 'above', 'sheet'] as const;
+export const DENSITIES = ['roomy', 'dense'] as const;
 /** How a facet can be worked; each kind of facet has its own ones, and the first of them without being asked. */
 export const FACET_CONTROLS = {
   values: ['list', 'buttons', 'swatches', 'select'],
@@ -21,53 +41,29 @@ export const FACET_CONTROLS = {
 export type FacetControl = (typeof FACET_CONTROLS)[keyof typeof FACET_CONTROLS][number];
 const CONTROLS: readonly FacetControl[] = Object.values(FACET_CONTROLS).flat();
 
-const label = { type: 'string', minLength: 1, maxLength: 80 } as const;
-const fieldPath = { type: 'string', minLength: 1, maxLength: 512 } as const;
-const cardPart = { ...fieldPath, type: ['string', 'null'] } as const;
+const cardPart = { ...fieldPathSchema, type: ['string', 'null'] } as const;
 /** As a tuning calls its facets. */
 const facetName = { type: 'string', minLength: 1, maxLength: 128 } as const;
-const colour = { type: 'string', pattern: '^#[0-9a-fA-F]{6}$' } as const;
-const offered = { type: 'integer', minimum: 1, maximum: 20 } as const;
-
-/** One part of what the search field offers. */
-const sectionSchema = {
-  type: 'object',
-  additionalProperties: false,
-  required: ['from', 'label'],
-  properties: {
-    from: {
-      enum: SECTION_SOURCES,
-      description:
-        'past: what this visitor asked before; viewed: records they looked at; popular: what stands first before a letter is typed; values: facet values and completions; records: results.',
-    },
-    label,
-    collection: {
-      ...nameSchema,
-      description: 'popular, values, records: of which collection, when not the page’s own.',
-    },
-    size: { ...offered, default: 4, description: 'Rows at most.' },
-  },
-} as const;
 
 const placeSchema = {
   type: 'object',
   additionalProperties: false,
   required: ['name', 'lat', 'lng'],
   properties: {
-    name: label,
+    name: labelSchema,
     lat: { type: 'number', minimum: -90, maximum: 90 },
     lng: { type: 'number', minimum: -180, maximum: 180 },
   },
 } as const;
 
 /** A facet as the page shows it; what is left out follows from the tuning and the data. */
-const pageFacetSchema = {
+export const pageFacetSchema = {
   type: 'object',
   additionalProperties: false,
   required: ['name'],
   properties: {
     name: facetName,
-    label,
+    label: labelSchema,
     control: {
       enum: CONTROLS,
       description:
@@ -78,23 +74,8 @@ const pageFacetSchema = {
     colours: {
       type: 'object',
       maxProperties: 200,
-      additionalProperties: { ...colour },
+      additionalProperties: colourSchema,
       description: 'swatches: the colour of a value. A value that is a colour’s name in CSS needs none.',
-    },
-  },
-} as const;
-
-const linkSchema = {
-  type: 'object',
-  additionalProperties: false,
-  required: ['label', 'href'],
-  properties: {
-    label,
-    href: {
-      type: 'string',
-      maxLength: 2048,
-      pattern: '^(https?://|/(?![/\\\\]))',
-      description: 'A web address, or a path of this server.',
     },
   },
 } as const;
@@ -140,7 +121,7 @@ export const interfaceSchema = {
     layout: {
       enum: LAYOUTS,
       default: 'cards',
-      description: 'cards: pictures in columns; rows: text below text; places: rows beside a map.',
+      description: 'cards: pictures in columns; rows: text below text; places: rows beside a map; table: to compare.',
     },
     card: {
       type: 'object',
@@ -153,6 +134,7 @@ export const interfaceSchema = {
         number: cardPart,
         detail: cardPart,
         former: { ...cardPart, description: 'A number that was before: it is struck through where it is greater.' },
+        second: { ...cardPart, description: 'A second line below the detail.' },
       },
     },
     facets: {
@@ -178,15 +160,7 @@ export const interfaceSchema = {
       uniqueItems: true,
       description: 'Sorts offered beside the usual order, in this order. Default: all of the tuning.',
     },
-    header: {
-      type: 'object',
-      additionalProperties: false,
-      description: 'What stands above a hosted page.',
-      properties: {
-        name: { ...label, description: 'Default: the title.' },
-        links: { type: 'array', maxItems: 12, items: linkSchema },
-      },
-    },
+    header: headerSchema,
     theme: themeSchema,
     css: {
       type: 'string',
@@ -211,6 +185,26 @@ export const interfaceSchema = {
       description: 'The schema.org type of a record, for structured data.',
     },
     autocomplete: { type: 'array', maxItems: 10, items: sectionSchema },
+    typing: typingSchema,
+    picture: pictureSchema,
+    formats: {
+      type: 'object',
+      maxProperties: 50,
+      additionalProperties: numberFormatSchema,
+      description: 'How numbers are written, by their field: on results and in filters.',
+    },
+    badges: { type: 'array', maxItems: LIMITS.conditionsPerQuery, items: badgeSchema },
+    link: {
+      type: 'string',
+      minLength: 1,
+      maxLength: 2048,
+      pattern: '^(https?://|/(?![/\\\\])|\\{)',
+      description:
+        'Where a result leads: an address with {id}, the key, or the {path} of a field in it. Default: a page of its own.',
+    },
+    table: { type: 'array', minItems: 1, maxItems: 12, items: tableColumnSchema, description: 'table: its columns.' },
+    start: startSchema,
+    shelves: { type: 'array', maxItems: 8, items: shelfSchema },
     places: {
       type: 'array',
       maxItems: 100,
@@ -254,14 +248,22 @@ export interface InterfaceDocument {
   filters?: (typeof FILTER_PLACES)[number];
   density?: (typeof DENSITIES)[number];
   sorts?: string[];
-  header?: { name?: string; links?: { label: string; href: string }[] };
+  header?: Header;
   theme?: Theme;
   css?: string;
   pageSize?: number;
   paging?: (typeof PAGINGS)[number];
   currency?: string;
   thing?: 'Product' | 'Article' | 'LocalBusiness' | 'Thing';
-  autocomplete?: { from: (typeof SECTION_SOURCES)[number]; label: string; collection?: string; size?: number }[];
+  autocomplete?: SectionDocument[];
+  typing?: Typing;
+  picture?: Picture;
+  formats?: Record<string, NumberFormat>;
+  badges?: Badge[];
+  link?: string;
+  table?: TableColumn[];
+  start?: Start;
+  shelves?: ShelfDocument[];
   places?: Place[];
   languages?: { locale: string; texts?: Record<string, string>; labels?: Record<string, string> }[];
 }
@@ -301,89 +303,3 @@ export const previewSchema = object({
   address: text,
   expiresAt: moment,
 });
-
-/** A part of what the search field offers, with what is needed to show its rows. */
-const pageSectionSchema = object(
-  {
-    from: oneOf(...SECTION_SOURCES),
-    label: text,
-    size: count,
-    /** Absent for what is known of the visitor alone. */
-    collection: text,
-    card: cardSchema,
-    /** The address of its own search page; records are shown at `{at}/r/{percent-encoded key}`. */
-    at: text,
-  },
-  'collection',
-  'card',
-  'at',
-);
-
-export type PageSection = Of<typeof pageSectionSchema>;
-
-/** Everything a search page needs to know beforehand, for pages anywhere. Addresses begin with a slash. */
-export const interfacePageSchema = object(
-  {
-    slug: text,
-    title: text,
-    collection: text,
-    /** Records there are. */
-    all: count,
-    layout: oneOf(...LAYOUTS),
-    card: cardSchema,
-    facets: listOf(
-      object(
-        {
-          name: text,
-          kind: oneOf(...FACET_KIND_NAMES),
-          label: text,
-          control: as<FacetControl>(pageFacetSchema.properties.control),
-          folded: yesOrNo,
-          shown: count,
-          colours: mapOf(text),
-        },
-        'control',
-        'folded',
-        'shown',
-        'colours',
-      ),
-    ),
-    sorts: listOf(object({ name: text, label: text })),
-    pageSize: count,
-    paging: oneOf(...PAGINGS),
-    currency: orNull(text),
-    thing: text,
-    autocomplete: listOf(pageSectionSchema),
-    places: as<Place[]>(interfaceSchema.properties.places),
-    /** The field that holds positions, if there is one. */
-    geo: orNull(text),
-    /** The address of the page; records are shown at `{at}/r/{percent-encoded key}`. */
-    at: text,
-    columns: count,
-    filters: oneOf(...FILTER_PLACES),
-    density: oneOf(...DENSITIES),
-    header: as<{ name: string; links: { label: string; href: string }[] }>({ type: 'object' }),
-    /** A style sheet of its own, held to the page. */
-    css: text,
-    /** CSS properties, most of them custom ones, and their values. */
-    theme: mapOf(text),
-    /** The language of the page (BCP 47), and what it may be had in. */
-    locale: text,
-    languages: listOf(text),
-    dir: oneOf('ltr', 'rtl'),
-    /** What it says in that language, by key; English for what is not there. */
-    texts: messagesSchema,
-  },
-  'columns',
-  'filters',
-  'density',
-  'header',
-  'css',
-  'theme',
-  'locale',
-  'languages',
-  'dir',
-  'texts',
-);
-
-export type InterfacePage = Of<typeof interfacePageSchema>;

@@ -1,12 +1,14 @@
 /** Searches that one call may ask for: by itself, for those who need no other limit. */
 export const QUERIES_PER_CALL = 10;
+/** UTF-16 units of a query. */
+export const QUERY_LENGTH = 512;
 
 /**
  * The limits every part of Yucca agrees on. Sizes of text are in UTF-16 units, sizes of records and keys in UTF-8
  * bytes.
  */
 export const LIMITS = {
-  queryLength: 512,
+  queryLength: QUERY_LENGTH,
   queryWords: 32,
   /** Phrases of a query, wanted and excluded ones together. */
   queryPhrases: 3,
@@ -14,6 +16,8 @@ export const LIMITS = {
   /** `page × size` may not go past this many results. */
   resultWindow: 10_000,
   filterLength: 4096,
+  /** Conditions that each result of a search is held against. */
+  conditionsPerQuery: 6,
   filterLevels: 64,
   queriesPerCall: QUERIES_PER_CALL,
   facetsPerQuery: 50,
@@ -30,6 +34,8 @@ export const LIMITS = {
   jsonDepth: 64,
   /** A body that is no load, in bytes, unpacked. */
   bodyBytes: 4 * 1024 * 1024,
+  /** A logo of a page. */
+  logoBytes: 200_000,
   /** A body that asks: a search has a query, choices and a filter, which have limits of their own. */
   askBytes: 512 * 1024,
   /** Records of all collections of a folder that needs no server. */

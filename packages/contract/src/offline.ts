@@ -1,4 +1,4 @@
-import type { InterfacePage } from './interface.ts';
+import type { InterfacePage } from './interface-page-schema.ts';
 import type { SearchAnswer, SearchRequest } from './search.ts';
 import type { TuningDocument } from './tuning.ts';
 

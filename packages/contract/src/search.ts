@@ -65,6 +65,13 @@ export const searchRequestSchema = {
       description:
         'A CQL2-Text condition that always applies and never shows as a choice. One that would compare too much for one search of so many records is refused, with its place.',
     },
+    conditions: {
+      type: 'array',
+      items: { type: 'string', minLength: 1, maxLength: 1024 },
+      maxItems: LIMITS.conditionsPerQuery,
+      description:
+        'CQL2-Text conditions that choose nothing: each result says which of them it meets, for badges. In a query string: a list as JSON.',
+    },
     facets: {
       type: 'array',
       items: { type: 'string' },
@@ -229,11 +236,14 @@ export const searchResultSchema = object(
     pinned: yesOrNo,
     /** With grouping: how many more of the same group were found. */
     others: saying('More results of the same group.', count),
+    /** Which of the request’s `conditions` it meets, by their numbers from 0; absent when it meets none. */
+    meets: listOf(count),
     why: whySchema,
   },
   'distanceM',
   'pinned',
   'others',
+  'meets',
   'why',
 );
 

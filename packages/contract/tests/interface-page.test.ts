@@ -2,23 +2,30 @@ import { interfacePage, type InterfaceDocument, type PageParts } from '../src/in
 
 const card = { title: 'name', picture: null, text: 'care', number: 'price', detail: null };
 const parts: PageParts = {
-  ...{ slug: 'shop', title: 'Plants', records: 7, geo: null, card },
+  ...{ slug: 'shop', title: 'Plants', records: 7, key: 'id', geo: null, card },
   facets: [
-    { name: 'pet_safe', kind: 'values', label: 'Safe for pets' },
-    { name: 'price', kind: 'numbers', label: 'Price' },
+    { name: 'pet_safe', kind: 'values', label: 'Safe for pets', field: 'pet_safe' },
+    { name: 'price', kind: 'numbers', label: 'Price', field: 'price' },
   ],
   sorts: [
     { name: 'cheap', label: 'Cheapest' },
     { name: 'new', label: 'Newest' },
   ],
-  others: { guides: { card: { ...card, title: 'heading' }, slug: 'reading' } },
+  others: { guides: { card: { ...card, title: 'heading' }, slug: 'reading', key: 'id' } },
 };
 const page = (document: Partial<InterfaceDocument> = {}) => interfacePage({ collection: 'plants', ...document }, parts);
 
 test('a design that says nothing is the page of its collection', () => {
   expect(page()).toEqual({
     ...{ slug: 'shop', title: 'Plants', collection: 'plants', all: 7, layout: 'cards', card, geo: null, at: '/s/shop' },
-    ...{ facets: parts.facets, sorts: parts.sorts, pageSize: 24, paging: 'pages', currency: null, thing: 'Thing' },
+    ...{
+      facets: parts.facets.map(({ name, kind, label }) => ({ name, kind, label })),
+      sorts: parts.sorts,
+      pageSize: 24,
+      paging: 'pages',
+      currency: null,
+      thing: 'Thing',
+    },
     ...{ places: [], columns: 3, filters: 'left', density: 'roomy', header: { name: 'Plants', links: [] }, theme: {} },
     ...{ locale: 'en', languages: ['en'], dir: 'ltr', texts: {} },
     autocomplete: [
@@ -58,7 +65,10 @@ test('what it names and is not there is left out, in whatever order the rest is'
     card: { number: null },
   });
   // Steps are for numbers: values are shown as usual.
-  expect(made.facets).toEqual([parts.facets[1], { name: 'pet_safe', kind: 'values', label: 'Pets' }]);
+  expect(made.facets).toEqual([
+    { name: 'price', kind: 'numbers', label: 'Price' },
+    { name: 'pet_safe', kind: 'values', label: 'Pets' },
+  ]);
   expect(made.sorts.map(({ name }) => name)).toEqual(['new']);
   expect(made.autocomplete).toEqual([
     {

@@ -1,6 +1,13 @@
 /** The written types of a design and its schemas say the same. */
 import Ajv2020 from 'ajv/dist/2020.js';
-import { interfaceSchema, THEME_COLOURS, type InterfaceDocument, type PageFacet, type Theme } from '../src/index.ts';
+import {
+  interfaceSchema,
+  THEME_COLOURS,
+  type InterfaceDocument,
+  type PageFacet,
+  type SectionDocument,
+  type Theme,
+} from '../src/index.ts';
 
 const colours = Object.fromEntries(THEME_COLOURS.map((name) => [name, '#123456'])) as Required<Theme>['light'];
 
@@ -16,7 +23,7 @@ const everything: Required<InterfaceDocument> = {
     density: 'dense',
   },
   ...{ sorts: ['cheap'], css: 'h2 { color: red }', pageSize: 12, paging: 'more', currency: 'GBP', thing: 'Product' },
-  card: { title: 'name', picture: null, text: 'care', number: 'price', detail: 'kind', former: 'was' },
+  card: { title: 'name', picture: null, text: 'care', number: 'price', detail: 'kind', former: 'was', second: 'genus' },
   facets: [
     'price',
     {
@@ -24,12 +31,28 @@ const everything: Required<InterfaceDocument> = {
       colours: { cream: '#fbf3d5' },
     } satisfies Required<PageFacet>,
   ],
-  header: { name: 'Shop', links: [{ label: 'Home', href: '/' }] },
+  header: {
+    ...{ name: 'Shop', links: [{ label: 'Home', href: '/' }] },
+    ...{ logo: `${'0'.repeat(40)}.svg`, logoAlone: true },
+  },
   theme: {
     ...{ scheme: 'both', light: colours, dark: colours, text: 'slab', heading: 'mono', figures: 'plexMono' },
     ...{ corner: 3, size: 1.1, marks: 'weight' },
   } satisfies Required<Theme>,
-  autocomplete: [{ from: 'records', label: 'Plants', collection: 'plants', size: 3 }],
+  autocomplete: [
+    {
+      ...{ from: 'records', label: 'Plants', collection: 'plants', size: 3, letters: 2, parts: ['number'] },
+      ...{ rows: [{ text: 'Help', detail: 'by phone', href: '/help' }], address: 'https://shop.example/offers?q={q}' },
+    } satisfies Required<SectionDocument>,
+  ],
+  typing: { letters: 2, delayMs: 100, enter: 'first', preview: false },
+  picture: { ratio: '3:4', fit: 'contain' },
+  formats: { price: { currency: 'GBP', unit: 'each', decimals: 2 } },
+  badges: [{ label: 'New', where: "added > DATE('2026-01-01')", colour: '#123456' }],
+  link: 'https://shop.example/{id}',
+  table: [{ field: 'name', label: 'Name' }],
+  start: { text: 'Welcome', results: false },
+  shelves: [{ from: 'chosen', label: 'Ours', collection: 'plants', sort: 'cheap', ids: ['a'], size: 3 }],
   places: [{ name: 'Penden', lat: 1, lng: 2 }],
 };
 

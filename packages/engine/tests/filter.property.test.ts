@@ -1,4 +1,4 @@
-import { completeTuning, leavesAt, type RecordJson } from '@yucca/contract';
+import { completeTuning, leavesAt, LIMITS, type RecordJson } from '@yucca/contract';
 import fc from 'fast-check';
 import { addInRanges, Ranges } from '../src/filter/column-scan.ts';
 import { Work } from '../src/filter/cost.ts';
@@ -306,4 +306,50 @@ test('ever new conditions of searches leave what a key always asks for where it 
   expect(setOf("kind = 'k2'", new Work())).toBe(own);
   expect(setOf('size = 30', new Work())).toBe(setOf('size = 30'));
   expect(setOf('size = 0', new Work())).not.toBe(first);
+});
+
+test('each result says which of the conditions it meets; whatever is found, in whichever segment it lies', () => {
+  const tuning = completeTuning({ search: [{ field: 'id' }] });
+  fc.assert(
+    fc.property(
+      fc.array(record, { maxLength: 30 }),
+      fc.array(record, { maxLength: 10 }),
+      fc.array(condition, { minLength: 1, maxLength: LIMITS.conditionsPerQuery }),
+      (first, second, conditions) => {
+        const records = [everything, ...first, ...second].map((one, i): RecordJson => ({ ...one, id: `r${i}` }));
+        const generation = generationOf(records, tuning, [first.length + 1]);
+        const asked = { size: 50, conditions: conditions.map(print) };
+        const { results, total } = search(generation, tuning, asked);
+        expect(total).toBe(records.length);
+        for (const { id, meets = [] } of results) {
+          const own = records.find((one) => one.id === id)!;
+          expect([id, meets]).toEqual([id, conditions.flatMap((one, i) => (decide(own, one) === true ? [i] : []))]);
+        }
+      },
+    ),
+    runs(15),
+  );
+});
+
+test('a condition that cannot be read is refused by its place; a field that nobody has is met by none', () => {
+  const generation = generationOf([{ id: 'a', cost: 3, margin: 2 }], completeTuning({}));
+  const ask = (conditions: string[]) =>
+    search(generation, completeTuning({ hide: ['margin'] }), { conditions }).results.map(({ meets }) => meets);
+  expect(ask(['cost > 2', 'cost > 3', 'cost < 4'])).toEqual([[0, 2]]);
+  expect(ask(['gone > 2'])).toEqual([undefined]);
+  expect(() => ask(['cost > 2', 'cost >'])).toThrow(expect.objectContaining({ pointer: '/conditions/1' }));
+});
+
+test('a condition that would take too much work is held against what is shown alone', () => {
+  // Texts of a field that is no column have to be read out of their records.
+  const records = Array.from({ length: 30_000 }, (_, i): RecordJson => ({
+    id: `r${i}`,
+    note: `text ${i} ${'x'.repeat(400)}`,
+  }));
+  const generation = generationOf(records, completeTuning({ search: [{ field: 'id' }] }));
+  const condition = `note LIKE '%text 7 %'`;
+  expect(() => search(generation, completeTuning({}), { filter: condition })).toThrow(SearchRequestError);
+  const { results } = search(generation, completeTuning({}), { q: 'r7', conditions: [condition], size: 3 });
+  expect(results.map(({ id, meets }) => [id, meets])).toContainEqual(['r7', [0]]);
+  expect(results.filter(({ meets }) => meets)).toHaveLength(1);
 });

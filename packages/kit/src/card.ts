@@ -13,6 +13,7 @@ export interface ShownHit {
   title: ShownText;
   picture: string | null;
   detail: ShownText | null;
+  second: ShownText | null;
   /** With the heading it stands under, where it is one of several parts of a long text. */
   text: (ShownText & { heading?: string }) | null;
   number: { label: string; value: number; former?: number | undefined } | null;
@@ -21,7 +22,7 @@ export interface ShownHit {
 }
 
 /** The strings and numbers under a dotted path, by their JSON Pointers. */
-function leaves(record: RecordJson, path: string | null | undefined): Map<string, string | number> {
+export function leaves(record: RecordJson, path: string | null | undefined): Map<string, string | number> {
   const found = new Map<string, string | number>();
   if (path)
     leavesAt(record, path, (value, pointer) => {
@@ -34,9 +35,9 @@ const firstOf = (record: RecordJson, path: string | null | undefined): string | 
   leaves(record, path).values().next().value;
 
 /** What stands under a path: of a list, the text in which something was found before the first one. */
-function textAt(
+export function textAt(
   { record, marks, snippets }: SearchResult,
-  path: string | null,
+  path: string | null | undefined,
   length: number,
 ): (ShownText & { pointer: string }) | null {
   const here = leaves(record, path);
@@ -68,19 +69,21 @@ const stringAt = (record: RecordJson, pointer: string): string => String(valueAt
 export function shownHit(result: SearchResult, card: Card, picturesFrom = ''): ShownHit {
   const title = textAt(result, card.title, 140) ?? { text: result.id, ranges: [], pointer: '' };
   const detail = textAt(result, card.detail, 90);
+  const second = textAt(result, card.second, 90);
   const text = textAt(result, card.text, 190);
   const heading = text === null ? undefined : headingOf(result.record, text.pointer);
   const picture = firstOf(result.record, card.picture);
   const number = firstOf(result.record, card.number);
   const former = firstOf(result.record, card.former);
-  const shown = new Set([title.pointer, detail?.pointer, text?.ranges.length ? text.pointer : '']);
-  const visible = title.ranges.length + (detail?.ranges.length ?? 0) + (text?.ranges.length ?? 0) > 0;
+  const shown = new Set([title.pointer, detail?.pointer, second?.pointer, text?.ranges.length ? text.pointer : '']);
+  const visible = [title, detail, second, text].some((part) => part?.ranges.length);
   const other = visible ? undefined : Object.keys(result.marks).find((pointer) => !shown.has(pointer));
   return {
     id: result.id,
     title,
     picture: typeof picture === 'string' ? (/^\/(?!\/)/.test(picture) ? picturesFrom + picture : picture) : null,
     detail,
+    second,
     text: text && { ...text, ...(heading && { heading }) },
     number:
       typeof number === 'number' && card.number !== null

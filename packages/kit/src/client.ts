@@ -69,33 +69,20 @@ export interface YuccaClient extends SearchClient {
 const RETRY_AFTER_MS = [150, 600];
 
 /** What a request says of the results that are shown, not of what is found. */
-const OF_THE_PAGE = ['q', 'facets', 'page', 'size', 'fields', 'sort'];
+const OF_THE_PAGE = ['q', 'facets', 'conditions', 'page', 'size', 'fields', 'sort'];
 
 /** The query string of a search as the API's GET takes it. */
 export function searchParams(request: SearchRequest): URLSearchParams {
   const params = new URLSearchParams();
-  const { q, select, page, near } = request;
+  const { q, select, page, near, ...others } = request;
   if (q) params.set('q', q);
   if (select && Object.keys(select).length > 0) params.set('select', JSON.stringify(select));
   if (page !== undefined && page !== 1) params.set('page', String(page));
-  for (const name of ['facets', 'fields', 'tags'] as const) {
-    const list = request[name];
-    if (list && (list.length > 0 || name === 'fields')) params.set(name, list.join(','));
-  }
-  for (const name of [
-    'size',
-    'version',
-    'on',
-    'filter',
-    'sort',
-    'explain',
-    'session',
-    'viewer',
-    'by',
-    'record',
-  ] as const) {
-    const value = request[name];
-    if (value !== undefined && value !== '') params.set(name, String(value));
+  for (const [name, value] of Object.entries(others)) {
+    if (value === undefined || value === '') continue;
+    const isEmpty = Array.isArray(value) && value.length === 0;
+    // No field is something to ask for; commas may stand in conditions.
+    if (!isEmpty || name === 'fields') params.set(name, name === 'conditions' ? JSON.stringify(value) : String(value));
   }
   if (near) params.set('near', `${near.lat},${near.lng}`);
   if (near?.withinM !== undefined) params.set('withinM', String(near.withinM));

@@ -3,7 +3,9 @@ export type {
   FacetAnswer,
   FacetValuesAnswer,
   InterfacePage,
+  NumberFormat,
   PageSection,
+  PageShelf,
   ProblemJson,
   RecordJson,
   SearchAnswer,
@@ -13,6 +15,7 @@ export type {
   Suggestion,
 } from '@yucca/contract';
 export { Autocomplete, type AutocompleteOptions, type AutocompleteSnapshot } from './autocomplete/autocomplete.ts';
+export { addressSource, listSource } from './autocomplete/own-sources.ts';
 export {
   completionsSource,
   pastQueriesSource,
@@ -24,7 +27,7 @@ export {
   type Section,
   type Source,
 } from './autocomplete/source.ts';
-export { fieldsOf, shownRow } from './autocomplete/page-sources.ts';
+export { fieldsOf, shownRow, sourcesFor } from './autocomplete/page-sources.ts';
 export type { Insights, InsightsOptions, InsightsPage } from './insights.ts';
 export { createMemory, type Memory, type MemoryStore, type ViewedRecord } from './memory.ts';
 export { facetValues } from '@yucca/contract';
@@ -38,9 +41,10 @@ export {
   type SearchClient,
   type YuccaClient,
 } from './client.ts';
-export { withLabels } from './facet-labels.ts';
+export { cardFormatOf, withLabels } from './facet-labels.ts';
 export { ProblemError } from './problem-error.ts';
-export { count, counted, distance, figureText } from './figures.ts';
+export { count, counted, distance, figure, figureText, type FigureFormat } from './figures.ts';
+export { recordLink } from './record-link.ts';
 export { redirectOf } from './redirect.ts';
 export { shownHit, type ShownHit, type ShownText } from './card.ts';
 export { shownChoices, type ShownChoice } from './choices.ts';
@@ -53,6 +57,7 @@ export {
   chosenValues,
   EMPTY_QUERY,
   isRange,
+  isStart,
   requestFor,
   sameQuery,
   withChoices,
@@ -74,4 +79,5 @@ export { SearchState, type Beside, type SearchSnapshot, type SearchStateOptions 
 export type { TextKey, Texts, TextsOf, TextValues } from './texts/texts.ts';
 export { keepScroll } from './scroll.ts';
 export { Store } from './store.ts';
+export { inOrder, shelvesBeside } from './shelf-requests.ts';
 export { standingRequest } from './standing-request.ts';

@@ -11,6 +11,8 @@ export interface ViewedRecord {
   text: string;
   detail?: string;
   picture?: string;
+  /** Where it is, when that is not the page of its collection. */
+  href?: string;
 }
 
 /** What this visitor has asked for and looked at, remembered on their device and nowhere else. */

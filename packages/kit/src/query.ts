@@ -32,6 +32,10 @@ export interface Query {
 
 export const EMPTY_QUERY: Query = { q: '', select: {}, sort: null, near: null, page: 1 };
 
+/** Whether nothing has been asked for yet: the page as one comes to it. */
+export const isStart = ({ q, select, sort, near, page }: Query): boolean =>
+  q.trim() === '' && Object.keys(select).length === 0 && sort === null && near === null && page === 1;
+
 /** Whether two queries ask for the same. Values of a choice may stand in any order. */
 export function sameQuery(a: Query, b: Query): boolean {
   return a === b || canonical(a) === canonical(b);

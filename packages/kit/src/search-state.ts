@@ -1,4 +1,4 @@
-import type { SearchAnswer } from '@yucca/contract';
+import type { SearchAnswer, SearchRequest } from '@yucca/contract';
 import type { SearchClient, YuccaClient } from './client.ts';
 import { ProblemError } from './problem-error.ts';
 import { pagesUpTo } from './pages-up-to.ts';
@@ -26,6 +26,8 @@ export interface Beside {
   collection: string;
   /** Facets, size, fields. */
   request?: StandingRequest;
+  /** What it is asked for, of the query of the page; null = nothing now. Default: the same text. */
+  ask?: (query: Query) => (StandingRequest & Pick<SearchRequest, 'q' | 'sort'>) | null;
 }
 
 export interface SearchStateOptions {
@@ -45,6 +47,8 @@ export interface SearchStateOptions {
   query?: Query;
   /** An answer to `query` that came with the page: nothing is asked again for it. */
   answer?: SearchAnswer | null;
+  /** And what the collections beside it answered. */
+  answersBeside?: SearchSnapshot['beside'];
 }
 
 /**
@@ -59,8 +63,8 @@ export class SearchState extends Store<SearchSnapshot> {
   #request: SearchStateOptions['request'];
 
   constructor(options: SearchStateOptions) {
-    const { query = EMPTY_QUERY, answer = null } = options;
-    super({ query, answer, beside: [], answered: answer ? query : null, status: 'idle', error: null });
+    const { query = EMPTY_QUERY, answer = null, answersBeside: beside = [] } = options;
+    super({ query, answer, beside, answered: answer ? query : null, status: 'idle', error: null });
     this.#options = options;
     this.#request = options.request;
   }
@@ -119,11 +123,22 @@ export class SearchState extends Store<SearchSnapshot> {
     const search = async (page: Query): Promise<SearchAnswer> => {
       const asked = requestFor(page, request);
       // Further pages are the first collection's alone.
-      if (beside.length === 0 || page.page > 1) return client.search(collection, asked, abort.signal);
-      const more = beside.map((one) => ({ collection: one.collection, ...one.request, q: page.q }));
-      const [first, ...rest] = await askAll(client, [{ collection, ...asked }, ...more], abort.signal);
+      if (page.page > 1) return client.search(collection, asked, abort.signal);
+      const more = beside.map((one) => {
+        const own = one.ask ? one.ask(page) : { q: page.q };
+        return own && { collection: one.collection, ...one.request, ...own };
+      });
+      const wanted = more.filter((one) => one !== null);
+      if (wanted.length === 0) {
+        others = more as null[];
+        return client.search(collection, asked, abort.signal);
+      }
+      const [first, ...rest] = await askAll(client, [{ collection, ...asked }, ...wanted], abort.signal);
       if (!('results' in first!)) throw new ProblemError(first!);
-      others = rest.map((answer) => ('results' in answer ? answer : null));
+      others = more.map((one) => {
+        const answer = one && rest[wanted.indexOf(one)]!;
+        return answer && 'results' in answer ? answer : null;
+      });
       return first;
     };
     this.set({ status: 'loading' });

@@ -22,6 +22,7 @@ test('a card shows the fields it was guessed to have, with their marks', () => {
     title: { pointer: '/name', text: 'Red rose', ranges: [[4, 8]] },
     picture: '/a.svg',
     detail: { pointer: '/maker/0/name', text: 'Orme', ranges: [[0, 4]] },
+    second: null,
     text: { pointer: '/care', text: 'Sun', ranges: [] },
     number: { label: 'Price', value: 3 },
     elsewhere: null,

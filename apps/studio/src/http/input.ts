@@ -159,6 +159,7 @@ export function searchFromUrl(url: URL): unknown {
     else if (LISTS.has(name)) request.push([name, text === '' ? [] : text.split(',')]);
     else if (YES_OR_NO.has(name)) request.push([name, text === 'true' ? true : text === 'false' ? false : text]);
     else if (name === 'select') request.push([name, selectFrom(text)]);
+    else if (name === 'conditions') request.push([name, parsedJson(text) ?? text]);
     else if (name === 'near') request.push([name, nearFrom(text, url.searchParams.get('withinM'))]);
     else if (name === 'withinM') requireNear(url);
     else request.push([name, text]);

@@ -9,13 +9,20 @@ import { languageTag, SECTION_TEXTS, shippedTexts, textProblem, type LanguageDoc
 export const usualText = (locale: string, key: TextKey): string =>
   toIcu(shippedTexts(locale)?.[key] ?? (ENGLISH[key] as Message));
 
+/** A longer text is a language’s own: see `label` in the contract. */
+const MOST_OF_A_LABEL = 200;
+
 /** The names that a page has of its own: what can be called otherwise in another language. */
-export function pageNames({ title, header, facets, sorts, autocomplete, card }: InterfacePage): string[] {
+export function pageNames(page: InterfacePage): string[] {
+  const { title, header, facets, sorts, autocomplete, card, shelves = [], badges = [], table = [], start } = page;
   const fields = [card.number].filter((field): field is string => field !== null).map(readableName);
   const names = [
     title,
     header?.name ?? title,
-    ...[...facets, ...sorts, ...autocomplete, ...(header?.links ?? [])].map(({ label }) => label),
+    ...[...facets, ...sorts, ...autocomplete, ...(header?.links ?? []), ...shelves, ...badges, ...table].map(
+      ({ label }) => label,
+    ),
+    ...(start?.text === undefined || start.text.length > MOST_OF_A_LABEL ? [] : [start.text]),
     ...fields,
   ];
   return [...new Set(names)].filter((name) => !Object.hasOwn(SECTION_TEXTS, name));

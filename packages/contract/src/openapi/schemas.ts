@@ -19,13 +19,14 @@ import {
 } from '../feeds.ts';
 import { fieldRulePreviewSchema, fieldRulesSchema, ruleEffectSchema } from '../field-rules.ts';
 import {
-  interfacePageSchema,
   interfaceSchema,
   newInterfaceSchema,
   previewRequestSchema,
   previewSchema,
   storedInterfaceSchema,
 } from '../interface.ts';
+import { logoSchema } from '../interface-parts.ts';
+import { interfacePageSchema } from '../interface-page-schema.ts';
 import { handoverFilesSchema, handoverSchema } from '../handover.ts';
 import {
   insightItemSchema,
@@ -205,6 +206,8 @@ export const SCHEMAS: { [name: string]: Schema } = {
   HandoverFiles: handoverFilesSchema,
   Archive: saying('A ZIP archive.', as<string>({ type: 'string', format: 'binary' })),
   Markdown: saying('A text in Markdown.', as<string>({ type: 'string' })),
+  Picture: saying('A picture file.', as<string>({ type: 'string', format: 'binary' })),
+  Logo: logoSchema,
   Preview: previewSchema,
   StoredInterface: storedInterfaceSchema,
   InterfaceList: pageOf(ref('StoredInterface')),

@@ -49,3 +49,14 @@ export function themeStyle(theme: Theme): Record<string, string> {
 
 const light = (theme: Theme): string =>
   `light-dark(${colourOf(theme, 'light', 'accent')}, ${colourOf(theme, 'dark', 'accent')})`;
+
+/** Black or white: whichever can be read better on a colour (`#rrggbb`), by its relative luminance (WCAG 2.2). */
+export function inkOn(colour: string): '#000000' | '#ffffff' {
+  const [r, g, b] = [1, 3, 5].map((at) => {
+    const part = parseInt(colour.slice(at, at + 2), 16) / 255;
+    return part <= 0.04045 ? part / 12.92 : ((part + 0.055) / 1.055) ** 2.4;
+  }) as [number, number, number];
+  const luminance = 0.2126 * r + 0.7152 * g + 0.0722 * b;
+  // Where the two contrasts, (L + 0.05) / 0.05 and 1.05 / (L + 0.05), are the same.
+  return luminance > Math.sqrt(1.05 * 0.05) - 0.05 ? '#000000' : '#ffffff';
+}

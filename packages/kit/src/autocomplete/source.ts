@@ -14,6 +14,8 @@ export interface Offer {
   /** A second line. */
   detail?: string | undefined;
   picture?: string | undefined;
+  /** Where choosing it leads. */
+  href?: string | undefined;
   /** Records behind it. */
   count?: number | undefined;
   /** It can be forgotten (a past query). */
@@ -54,7 +56,7 @@ export interface CollectionOffers {
   /** Fields a row needs; default: those that a search of the collection answers. */
   fields?: readonly string[];
   /** What a row shows of a result. `collection` comes along for pages with several. */
-  row: (result: SearchResult) => Pick<Offer, 'text' | 'ranges' | 'detail' | 'picture'>;
+  row: (result: SearchResult) => Pick<Offer, 'text' | 'ranges' | 'detail' | 'picture' | 'href'>;
 }
 
 export interface RecordsSourceOptions {
@@ -100,11 +102,12 @@ export function recordsSource(
 /** Facet values and past queries of all visitors that go on from what is typed. Kinds: `value` and `query`. */
 export function completionsSource(
   client: Pick<YuccaClient, 'suggest'>,
-  { collection, label, size = 4 }: { collection: string; label: string; size?: number },
+  { collection, label, size = 4, from = 1 }: { collection: string; label: string; size?: number; from?: number },
 ): Source {
   return {
     name: 'completions',
     remote: true,
+    from,
     async load(text, signal) {
       const { suggestions } = await client.suggest(collection, text, size, signal);
       const offers = suggestions
@@ -123,10 +126,13 @@ export function completionsSource(
 }
 
 /** What this visitor has asked for before, on this device only. Kind: `past`. */
-export function pastQueriesSource(memory: Memory, { label, size = 4 }: { label: string; size?: number }): Source {
+export function pastQueriesSource(
+  memory: Memory,
+  { label, size = 4, from = 0 }: { label: string; size?: number; from?: number },
+): Source {
   return {
     name: 'past',
-    from: 0,
+    from,
     load(text) {
       const typed = text.trim().toLowerCase();
       const offers = memory
@@ -162,6 +168,7 @@ export function viewedSource(memory: Memory, { label, size = 4 }: { label: strin
           text: record.text,
           detail: record.detail,
           picture: record.picture,
+          href: record.href,
           removable: true,
           data: record,
         }));

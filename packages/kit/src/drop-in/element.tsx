@@ -23,7 +23,7 @@ export class YuccaSearch extends PageElement {
   static observedAttributes = ['server', 'interface', 'key', 'records', 'address'];
 
   /** What few pages use, with its styles. */
-  protected override more({ page, server }: Drawn): Promise<string> | null {
+  protected override more({ page, server }: Drawn): Promise<CSSStyleSheet> | null {
     if (this.getAttribute('insights') !== 'off') void this.#tell(server);
     moreLiesAt(beside(server, 'more'));
     return needsMore(page) ? loadMore() : null;

@@ -59,7 +59,11 @@ function HeaderField({ page, client, hrefOf, recordHref, picturesFrom }: HeaderF
   const open = (record: ViewedRecord): void => {
     memory.addViewed(record);
     const at = page.autocomplete.find(({ collection }) => collection === record.collection)?.at ?? page.at;
-    go(recordHref({ ...record, at }) ?? hrefOf(withText(EMPTY_QUERY, record.text)));
+    const { collection, id, href: link } = record;
+    go(
+      recordHref({ collection, id, at, ...(link !== undefined && { link }) }) ??
+        hrefOf(withText(EMPTY_QUERY, record.text)),
+    );
   };
   return (
     <TextsProvider value={texts}>

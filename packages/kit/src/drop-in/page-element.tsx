@@ -14,6 +14,8 @@ export interface ShownRecord {
   id: string;
   /** The address of its collection's page. */
   at: string;
+  /** Where the design of the page leads to. */
+  link?: string;
 }
 
 /** What an element is drawn from. */
@@ -64,7 +66,7 @@ export abstract class PageElement extends HTMLElement {
   }
 
   /** Fetches what the page needs before it is drawn; answers a style sheet. */
-  protected more?(drawn: Drawn): Promise<string> | null;
+  protected more?(drawn: Drawn): Promise<CSSStyleSheet> | null;
 
   protected abstract draw(drawn: Drawn): ReactNode;
 
@@ -78,7 +80,7 @@ export abstract class PageElement extends HTMLElement {
     const records = this.getAttribute('records');
     return (record) => {
       const id = encodeURIComponent(record.id);
-      if (records === null) return `${server}${record.at}/r/${id}`;
+      if (records === null) return record.link ?? `${server}${record.at}/r/${id}`;
       return records === '' ? undefined : records.replaceAll('{id}', id);
     };
   }
@@ -101,7 +103,7 @@ export abstract class PageElement extends HTMLElement {
       const drawn = { page, client, server };
       const more = await this.more?.(drawn);
       if (loading.signal.aborted) return;
-      if (more) this.#tree.adoptedStyleSheets = [this.#tree.adoptedStyleSheets[0]!, sheetOf(more)];
+      if (more) this.#tree.adoptedStyleSheets = [this.#tree.adoptedStyleSheets[0]!, more];
       this.#recovery.stop();
       this.#drawn = drawn;
       this.redraw();

@@ -26,3 +26,9 @@ export function linkTo(query: Query, { hrefOf, go }: Navigation) {
     },
   };
 }
+
+/** Where a result leads; `onOpen` remembers and tells of whoever goes there. */
+export interface Lead {
+  href: string | undefined;
+  onOpen: (event: MouseEvent) => void;
+}

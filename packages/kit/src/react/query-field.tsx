@@ -1,4 +1,4 @@
-import { LIMITS, type SearchResult, type Suggestion } from '@yucca/contract';
+import { QUERY_LENGTH, type SearchResult, type Suggestion } from '@yucca/contract';
 import { useEffect, useRef, type ReactNode } from 'react';
 import type { Offer, Source } from '../autocomplete/source.ts';
 import type { Memory, ViewedRecord } from '../memory.ts';
@@ -28,6 +28,12 @@ export interface QueryFieldProps {
   onValue: (facet: string, value: string) => void;
   /** A record was chosen. */
   onRecord: (record: ViewedRecord) => void;
+  /** A row that leads somewhere was chosen. Default: the browser goes there. */
+  onLink?: (href: string) => void;
+  /** How long offers wait after a letter, in milliseconds. Default: 0. */
+  waitMs?: number;
+  /** What Enter does while no row is pointed at: what was typed is asked for, or the first row is chosen. */
+  enter?: 'results' | 'first' | undefined;
   /** What is shown beside the list for the row that is pointed at. */
   renderPreview?: (offer: Offer) => ReactNode;
 }
@@ -38,9 +44,14 @@ export interface QueryFieldProps {
  */
 export function QueryField(props: QueryFieldProps) {
   const { label, sources, design, memory, text, after, total, facetLabel, renderPreview } = props;
-  const { onText, onAsk, onValue, onRecord } = props;
+  const { onText, onAsk, onValue, onRecord, onLink, waitMs, enter } = props;
   const { say } = useTexts();
-  const [snapshot, state] = useAutocomplete(() => ({ text, sources: sources(), ...(after && { after }) }));
+  const [snapshot, state] = useAutocomplete(() => ({
+    text,
+    sources: sources(),
+    ...(after && { after }),
+    ...(waitMs && { waitMs }),
+  }));
   useChanged(design, () => state.change(sources()));
   // Texts typed here that have not come back yet as the page's own; what comes back late is not news.
   const typed = useRef(new Set<string>());
@@ -61,6 +72,7 @@ export function QueryField(props: QueryFieldProps) {
       if (facet !== undefined && value !== undefined) onValue(facet, value);
     } else if (offer.kind === 'viewed') onRecord(offer.data as ViewedRecord);
     else if (offer.kind === 'record') onRecord(recordOf(offer));
+    else if (offer.href !== undefined) (onLink ?? goTo)(offer.href);
     else {
       memory.addQuery(offer.text);
       onAsk(offer.text);
@@ -92,17 +104,27 @@ export function QueryField(props: QueryFieldProps) {
       input={{
         name: 'q',
         placeholder: label,
-        maxLength: LIMITS.queryLength,
+        maxLength: QUERY_LENGTH,
         // Enter that chose a row was not meant for the text.
         onKeyDown: (event) => {
-          if (event.key === 'Enter' && !event.defaultPrevented) memory.addQuery(event.currentTarget.value);
+          if (event.key !== 'Enter' || event.defaultPrevented) return;
+          const [first] = snapshot.offers;
+          // Offers that are on their way may be other ones.
+          if (enter === 'first' && text !== '' && snapshot.open && !snapshot.loading && first) {
+            event.preventDefault();
+            state.close();
+            choose(first);
+          } else memory.addQuery(event.currentTarget.value);
         },
       }}
     />
   );
 }
 
-function recordOf({ text, detail, picture, data }: Offer): ViewedRecord {
+const goTo = (href: string): void => window.location.assign(href);
+
+function recordOf({ text, detail, picture, href, data }: Offer): ViewedRecord {
   const { collection, result } = data as { collection: string; result: SearchResult };
-  return { collection, id: result.id, text, ...(detail && { detail }), ...(picture && { picture }) };
+  const more = { ...(detail && { detail }), ...(picture && { picture }), ...(href && { href }) };
+  return { collection, id: result.id, text, ...more };
 }

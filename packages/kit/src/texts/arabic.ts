@@ -20,6 +20,7 @@ export const ARABIC: Record<TextKey, Message> = {
   forget: 'انسَ هذا (Shift+Delete)',
   allFor: 'كل النتائج عن «{query}»',
   allOfFor: results('', ' عن «{query}»'),
+  allOf: 'الكل ({total}): {label}',
   askedBefore: 'عمليات بحث سابقة',
   lookedAt: 'شوهد سابقًا',
   goOnWith: 'تابع مع',

@@ -10,6 +10,7 @@ export const ENGLISH = {
     one: 'All {total} result for “{query}”',
     other: 'All {total} results for “{query}”',
   },
+  allOf: 'All {total}: {label}',
   askedBefore: 'Asked before',
   lookedAt: 'Looked at before',
   goOnWith: 'Go on with',

@@ -13,6 +13,7 @@ export const FRENCH: Record<TextKey, Message> = {
     one: 'Voir {total} résultat pour « {query} »',
     other: 'Les {total} résultats pour « {query} »',
   },
+  allOf: 'Les {total} : {label}',
   askedBefore: 'Déjà recherché',
   lookedAt: 'Déjà consulté',
   goOnWith: 'Continuer avec',

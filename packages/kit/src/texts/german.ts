@@ -13,6 +13,7 @@ export const GERMAN: Record<TextKey, Message> = {
     one: '{total} Ergebnis für „{query}“ zeigen',
     other: 'Alle {total} Ergebnisse für „{query}“',
   },
+  allOf: 'Alle {total}: {label}',
   askedBefore: 'Schon gesucht',
   lookedAt: 'Schon angesehen',
   goOnWith: 'Weiter mit',

@@ -9,6 +9,7 @@ export const JAPANESE: Record<TextKey, Message> = {
   forget: '忘れる（Shift+Delete）',
   allFor: '「{query}」のすべての結果',
   allOfFor: '「{query}」の結果{total}件をすべて見る',
+  allOf: '{label}：全{total}件',
   askedBefore: '以前の検索',
   lookedAt: '最近見たもの',
   goOnWith: '検索候補',

@@ -38,6 +38,7 @@ export const MOMENTS: readonly { title: string; texts: Partial<Record<TextKey, s
       nearestFirst: 'The order by distance.',
       before: 'Read out before a price that was.',
       away: 'On a result, with a place chosen.',
+      allOf: 'Behind the records of another collection, when it has more of them.',
       results: 'Read out when the results are reached.',
       pages: 'Read out when the page numbers are reached.',
       pageNumber: 'Read out for a page number.',

@@ -13,6 +13,7 @@ export const SPANISH: Record<TextKey, Message> = {
     one: 'Ver {total} resultado de «{query}»',
     other: 'Los {total} resultados de «{query}»',
   },
+  allOf: 'Los {total}: {label}',
   askedBefore: 'Ya buscado',
   lookedAt: 'Ya visto',
   goOnWith: 'Seguir con',

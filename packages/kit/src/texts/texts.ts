@@ -1,5 +1,5 @@
 import type { Message, Messages } from '@yucca/contract';
-import { count, distance, price } from '../figures.ts';
+import { count, distance, figure, type FigureFormat } from '../figures.ts';
 import { ENGLISH } from './english.ts';
 
 /** Which text: one of those of a page. */
@@ -22,8 +22,8 @@ export interface Texts {
   count: (value: number) => string;
   /** The number that somebody typed as the language writes it; null for what is none. */
   number: (text: string) => number | null;
-  /** A number, or an amount of a currency (ISO 4217). */
-  figure: (value: number, currency?: string | null) => string;
+  /** A number, or an amount of a currency (ISO 4217), or as its field is written. */
+  figure: (value: number, format?: FigureFormat) => string;
   /** In metres or kilometres. */
   distance: (metres: number) => string;
   /** "“a”, “b” or “c”". */
@@ -82,7 +82,7 @@ export function textsOf(locale = 'en', messages: TextsOf | Messages = {}): Texts
         );
       return plain !== '' && Number.isFinite(Number(plain)) ? Number(plain) : null;
     },
-    figure: (value, currency = null) => (currency === null ? count(value, locale) : price(value, currency, locale)),
+    figure: (value, format) => figure(value, format, locale),
     distance: (metres) => distance(metres, locale),
     oneOf: (words) =>
       new Intl.ListFormat(locale, { type: 'disjunction' }).format(words.map((text) => say('quoted', { text }))),

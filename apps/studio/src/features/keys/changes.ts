@@ -55,6 +55,7 @@ const CHANGES: readonly [method: string, path: RegExp, words: (entry: AuditEntry
   ['POST', /^\/keys$/, ({ detail }) => `Made the key ${detail?.label ?? ''}`.trim()],
   ['DELETE', /^\/keys\//, () => 'Deleted a key'],
   ['POST', /^\/interfaces$/, ({ detail }) => `Made the search page ${detail?.slug ?? ''}`.trim()],
+  ['POST', /^\/interfaces\/[^/]+\/logo$/, () => 'Sent a logo for a search page'],
   ['PUT', /^\/interfaces\//, () => 'Changed a search page'],
   ['DELETE', /^\/interfaces\//, () => 'Deleted a search page'],
   ['DELETE', /^\/tasks\//, () => 'Cancelled a task'],

@@ -13,9 +13,19 @@ export const CONTROLS: readonly (readonly [label: string, section: string])[] = 
     'Title of the page',
     'Name in the header',
     'Links in the header',
+    'Logo',
+    'Text before a search',
+    'Add a shelf',
   ].map((label) => [label, 'layout'] as const),
   ['Add a section', 'autocomplete'],
-  ...['Title', 'Picture', 'Detail', 'Text', 'Number', 'Former number', 'Currency of the number'].map(
+  ...['Enter, with no row chosen', 'Letters before a server is asked', 'Wait after a letter, ms'].map(
+    (label) => [label, 'autocomplete'] as const,
+  ),
+  ['A field as a filter', 'filters'],
+  ...['Title', 'Picture', 'Detail', 'Second line', 'Text', 'Number', 'Former number', 'Currency of the number'].map(
+    (label) => [label, 'results'] as const,
+  ),
+  ...['Shape of pictures', 'Pictures are', 'A result leads to', 'Badges', 'Number formats'].map(
     (label) => [label, 'results'] as const,
   ),
   ...['Further results', 'Results a page', 'Sorts offered', 'A record is, to search engines'].map(

@@ -48,7 +48,7 @@ const SECTIONS: readonly [name: string, title: string, draw: (drawing: Drawing) 
 
 /** The section that holds the control of a part of the page. */
 function sectionOf(part: string): string {
-  if (part.startsWith('card') || part === 'sort' || part === 'paging') return 'results';
+  if (part.startsWith('card') || ['badges', 'sort', 'paging'].includes(part)) return 'results';
   if (part.startsWith('facet:') || part === 'filters') return 'filters';
   return part === 'autocomplete' ? 'autocomplete' : 'layout';
 }

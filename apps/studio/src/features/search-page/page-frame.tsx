@@ -24,7 +24,17 @@ export function PageFrame({
       <div className="mx-auto max-w-[1180px] px-4 pb-16 sm:px-6">
         <header className="flex flex-wrap items-center gap-x-6 gap-y-1 py-4">
           <p className="font-(family-name:--hosted-head) text-[20px] leading-7 font-semibold">
-            <a href={inLanguage(at, { locale, languages })}>{header?.name ?? title}</a>
+            <a href={inLanguage(at, { locale, languages })} className="flex items-center gap-3">
+              {header?.logo && (
+                // eslint-disable-next-line @next/next/no-img-element -- it is small already, and may be an SVG
+                <img
+                  src={`${at}/logo/${header.logo}`}
+                  alt={header.logoAlone ? (header.name ?? title) : ''}
+                  className="h-9 w-auto max-w-[240px] object-contain"
+                />
+              )}
+              {!header?.logoAlone && (header?.name ?? title)}
+            </a>
           </p>
           {links.length > 0 && (
             <nav aria-label="Links" className="flex flex-wrap gap-x-4">

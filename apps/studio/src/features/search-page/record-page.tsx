@@ -1,6 +1,6 @@
 import type { InterfacePage, RecordJson, SearchResult } from '@yucca/contract';
 import { readableName } from '@yucca/contract';
-import { shownHit } from '@yucca/kit';
+import { cardFormatOf, shownHit } from '@yucca/kit';
 import { textsOf } from '@yucca/kit/texts';
 
 /** Texts longer than this are paragraphs of their own, not lines of a table. */
@@ -60,7 +60,7 @@ export function RecordPage({ page, result }: { page: InterfacePage; result: Sear
         {hit.number && (
           <p className="mt-3">
             {label(hit.number.label)}{' '}
-            <span className="figures text-[20px]">{figure(hit.number.value, page.currency)}</span>
+            <span className="figures text-[20px]">{figure(hit.number.value, cardFormatOf(page))}</span>
           </p>
         )}
         {text !== null && typeof result.record[text] === 'string' && (

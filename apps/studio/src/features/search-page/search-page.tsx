@@ -21,6 +21,8 @@ export interface SearchPageProps {
   query: Query;
   /** The answer to `query`, from the server. */
   answer: SearchAnswer;
+  /** And of the shelves of the page. */
+  beside: readonly (SearchAnswer | null)[];
   /** With the panel that shows what the page asks for. */
   lens: boolean;
   /** It is looked at by whoever designs it: changes come from there, and nobody is told what is done on it. */
@@ -31,7 +33,7 @@ export interface SearchPageProps {
 
 /** A hosted search page: the kit's own, with nothing added that a page elsewhere could not have. */
 export function SearchPage(props: SearchPageProps) {
-  const { page: first, pageKey, query, answer, lens, preview, children } = props;
+  const { page: first, pageKey, query, answer, beside, lens, preview, children } = props;
   const [line, setLine] = useState<Line>(LINES[0]!);
   const [insights] = useState(() => createInsights({ key: pageKey }));
   const [{ client, log, slowTo }] = useState(() => prepare(pageKey, lens));
@@ -49,7 +51,7 @@ export function SearchPage(props: SearchPageProps) {
         page={page}
         client={client}
         query={asked ?? start}
-        {...(made === firstMade && asked === null && { answer })}
+        {...(made === firstMade && asked === null && { answer, beside })}
         {...(!preview && { insights })}
         {...inItsLanguage}
       />
@@ -78,7 +80,10 @@ function languageProps(page: InterfacePage): Pick<SearchViewProps, 'map' | 'reco
   const map = addressMap(page.facets);
   const write: AddressMap['write'] = (query, at, kept = []) =>
     map.write(query, at, kept.some((one) => one.startsWith('lang=')) ? kept : [said, ...kept]);
-  return { map: { ...map, write }, recordHref: ({ id, at }) => inLanguage(`${at}/r/${encodeURIComponent(id)}`, page) };
+  return {
+    map: { ...map, write },
+    recordHref: ({ id, at, link }) => link ?? inLanguage(`${at}/r/${encodeURIComponent(id)}`, page),
+  };
 }
 
 /** A client; with the lens, one whose line can be slowed down and whose requests are listened to. */

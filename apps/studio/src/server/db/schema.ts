@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm';
-import { index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+import { blob, index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 
 const now = sql`(strftime('%Y-%m-%dT%H:%M:%fZ', 'now'))`;
 
@@ -129,6 +129,20 @@ export const interfaces = sqliteTable('interfaces', {
   createdAt: text('created_at').notNull().default(now),
   changedAt: text('changed_at').notNull().default(now),
 });
+
+/** Files of pages: logos that were uploaded, by what they hold. Versions of a page name them. */
+export const interfaceFiles = sqliteTable(
+  'interface_files',
+  {
+    interfaceId: integer('interface_id')
+      .notNull()
+      .references(() => interfaces.id, { onDelete: 'cascade' }),
+    name: text('name').notNull(),
+    bytes: blob('bytes', { mode: 'buffer' }).notNull(),
+    addedAt: text('added_at').notNull().default(now),
+  },
+  (table) => [primaryKey({ columns: [table.interfaceId, table.name] })],
+);
 
 /** What visitors did with answers, as their pages told it. */
 export const visitorEvents = sqliteTable(

@@ -10,7 +10,7 @@ import {
   type Key,
   type SearchRequest,
 } from '@yucca/contract';
-import { EMPTY_QUERY, requestFor, standingRequest } from '@yucca/kit';
+import { EMPTY_QUERY, fieldsOf, requestFor, standingRequest } from '@yucca/kit';
 import { and, desc, eq } from 'drizzle-orm';
 import type { Audit } from '../audit/audit';
 import type { Collections } from '../collections/collections';
@@ -148,7 +148,7 @@ export class Handovers {
     { server, origins, key }: Pick<TakenAway, 'server' | 'origins' | 'key'>,
     known: Key | null,
   ): Promise<Files> {
-    const { collections, tunings, kitFile, offlineDir } = this.#parts;
+    const { collections, interfaces, tunings, kitFile, offlineDir } = this.#parts;
     const { language } = completeTuning(tunings.get(page.collection, 'live'));
     const what: TakenAway = {
       ...{ page, server, origins, key },
@@ -159,6 +159,7 @@ export class Handovers {
       offlineScripts: () =>
         Object.fromEntries(OFFLINE_SCRIPTS.map((name) => [name, builtFile(path.join(offlineDir, name))])),
       pack: () => this.#pack(page, known),
+      logo: () => (page.header?.logo ? (interfaces.logo(page.slug, page.header.logo)?.bytes ?? null) : null),
     };
     return TARGETS[target](what);
   }
@@ -172,11 +173,19 @@ export class Handovers {
       if (known?.collections && !known.collections.includes(name))
         throw new Failure('invalid', `The key “${known.label}” may not see “${name}”, which is on the page.`);
       const tuning = tunings.get(name, 'live');
-      const cards = [page, ...page.autocomplete].filter(({ collection }) => collection === name);
-      const shown = cards.flatMap(({ card }) => Object.values(card ?? {}).filter((field) => typeof field === 'string'));
+      const isOwn = name === page.collection;
+      const cards = [page, ...page.autocomplete, ...(page.shelves ?? [])].filter(
+        ({ collection }) => collection === name,
+      );
+      const table = isOwn ? (page.table ?? []).map(({ field }) => field) : [];
+      const shown = [...cards.flatMap(({ card, link }) => (card ? fieldsOf(card, link) : [])), ...table];
+      const chosen = (page.shelves ?? []).flatMap(({ collection, filter }) =>
+        collection === name ? (filter ?? []) : [],
+      );
+      const conditions = [...(isOwn ? (page.badges ?? []).map(({ where }) => where) : []), ...chosen];
       const picture = cards.find(({ card }) => card?.picture)?.card?.picture ?? null;
-      const request = name === page.collection ? requestFor(EMPTY_QUERY, standingRequest(page)) : null;
-      const job = { tuning, shown, picture, most, first: request, filter: known?.filter ?? null };
+      const request = isOwn ? requestFor(EMPTY_QUERY, standingRequest(page)) : null;
+      const job = { tuning, shown, conditions, picture, most, first: request, filter: known?.filter ?? null };
       const packed = await scan().call('packCollection', [{ ...job, collectionId: collections.idOf(name) }]);
       if (packed.tooMany)
         throw new Failure(
@@ -201,8 +210,8 @@ export class Handovers {
 }
 
 /** The collections that a page searches, its own first. */
-const collectionsOf = ({ collection, autocomplete }: InterfacePage): string[] => [
-  ...new Set([collection, ...autocomplete.flatMap((section) => section.collection ?? [])]),
+const collectionsOf = ({ collection, autocomplete, shelves = [] }: InterfacePage): string[] => [
+  ...new Set([collection, ...[...autocomplete, ...shelves].flatMap((part) => part.collection ?? [])]),
 ];
 
 /** A file that comes along and is made by the build. Throws a Failure when it was not. */

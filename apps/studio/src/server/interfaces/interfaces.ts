@@ -1,5 +1,5 @@
 import type { Interface, InterfaceDocument, InterfacePage, NewInterface, PageParts } from '@yucca/contract';
-import { asPageFacet, completeTuning, FACET_CONTROLS, fitsControl, interfacePage } from '@yucca/contract';
+import { cardFormat, completeTuning, interfacePage } from '@yucca/contract';
 import { asc, eq } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
 import type { Collections } from '../collections/collections';
@@ -12,6 +12,8 @@ import { readOwnCss } from '@/text/own-css';
 import { languageProblems, pageLanguage } from '@/text/page-language';
 import { validate } from '../validate';
 import { Versions, type VersionEntry } from '../versions/versions';
+import { designProblems, unknownCollection } from './design-problems';
+import { Logos } from './logos';
 import type { PreviewTokens } from './preview-tokens';
 
 type Row = typeof interfaces.$inferSelect;
@@ -30,6 +32,7 @@ export class Interfaces {
   readonly #tunings: Tunings;
   readonly #previews: PreviewTokens;
   readonly #versions: Versions<InterfaceDocument>;
+  readonly #logos: Logos;
 
   constructor({ db, collections, tunings, previews }: InterfacesParts) {
     this.#db = db;
@@ -37,6 +40,7 @@ export class Interfaces {
     this.#tunings = tunings;
     this.#previews = previews;
     this.#versions = new Versions(db, interfaceVersions);
+    this.#logos = new Logos(db);
   }
 
   list(): Interface[] {
@@ -80,7 +84,7 @@ export class Interfaces {
     if (this.#find(slug)) throw taken(`There is already an interface called “${slug}”.`);
     const shadowed = slug !== document.collection && this.#collections.has(slug);
     if (shadowed) throw taken(`“${slug}” is a collection, and /s/${slug} is its page.`);
-    this.#check(document);
+    this.#check(document, slug);
     this.#add(slug, document);
     return this.get(slug);
   }
@@ -100,7 +104,7 @@ export class Interfaces {
   /** Writes and publishes in one step; a draft that waits stays as it is. */
   put(slug: string, document: InterfaceDocument): Interface {
     const row = this.#row(slug);
-    this.#check(document);
+    this.#check(document, slug);
     this.#makeLive(row, document, null);
     return this.get(slug);
   }
@@ -140,7 +144,7 @@ export class Interfaces {
     const known = this.#find(slug);
     const live: InterfaceDocument = known ? this.get(slug, 'draft').document : { collection: slug };
     const document = make(live);
-    this.#check(document, live);
+    this.#check(document, slug, live);
     if (!known && !this.#collections.has(slug)) throw new Failure('not-found', `There is no interface “${slug}”.`);
     return this.#db.$client
       .transaction((): InterfaceDocument => {
@@ -177,6 +181,19 @@ export class Interfaces {
         this.#db.delete(interfaces).where(eq(interfaces.id, id)).run();
       })
       .immediate();
+  }
+
+  /** Takes in a logo for a page; returns the name of its file. Throws a Failure (see Logos). */
+  addLogo(slug: string, bytes: Buffer): string {
+    if (!this.#find(slug) && !this.#collections.has(slug))
+      throw new Failure('not-found', `There is no interface “${slug}”.`);
+    return this.#logos.add((this.#find(slug) ?? this.#add(slug, { collection: slug })).id, bytes);
+  }
+
+  /** The file of a logo; null when the page has none of this name. */
+  logo(slug: string, name: string): { bytes: Buffer; type: string } | null {
+    const row = this.#find(slug);
+    return row ? this.#logos.read(row.id, name) : null;
   }
 
   /** A signed address at which the draft of a page is shown for a time. */
@@ -219,16 +236,17 @@ export class Interfaces {
   }
 
   /** What a page can be made of, besides its design. */
-  parts(slug: string, { collection, autocomplete = [] }: InterfaceDocument, all = false): PageParts {
-    const { title, records } = this.#collections.row(collection);
+  parts(slug: string, document: InterfaceDocument, all = false): PageParts {
+    const { collection, autocomplete = [], shelves = [] } = document;
+    const { title, records, keyField: key } = this.#collections.row(collection);
     const tuning = completeTuning(this.#tunings.get(collection, 'live'));
     const names = all
       ? this.#collections.list().map(({ name }) => name)
-      : autocomplete.flatMap((section) => section.collection ?? []);
+      : [...autocomplete, ...shelves].flatMap((section) => section.collection ?? []);
     const others = [...new Set(names)].filter((name) => name !== collection && this.#collections.has(name));
     return {
-      ...{ slug, title, records, geo: tuning.geo, card: this.#collections.card(collection) },
-      facets: tuning.facets.map(({ name, kind, label }) => ({ name, kind, label })),
+      ...{ slug, title, records, key, geo: tuning.geo, card: this.#collections.card(collection) },
+      facets: tuning.facets.map(({ name, kind, label, field }) => ({ name, kind, label, field })),
       sorts: tuning.sorts.map(({ name, label }) => ({ name, label })),
       others: Object.fromEntries(others.map((name) => [name, this.#other(name)])),
     };
@@ -240,9 +258,14 @@ export class Interfaces {
     const page = this.#rows()
       .map(({ slug, document }) => ({ slug, document: JSON.parse(document) as InterfaceDocument }))
       .find(({ document }) => document.collection === collection);
+    const guessed = this.#collections.card(collection);
+    const format = page && cardFormat(page.document, guessed);
     return {
-      card: { ...this.#collections.card(collection), ...page?.document.card },
+      card: { ...guessed, ...page?.document.card },
       slug: page?.slug ?? collection,
+      key: this.#collections.row(collection).keyField,
+      ...(page?.document.link !== undefined && { link: page.document.link }),
+      ...(format && { format }),
     };
   }
 
@@ -254,47 +277,16 @@ export class Interfaces {
    * Throws a Failure for what the page could not be made of. What `known` names already may have gone since: the page
    * leaves it out.
    */
-  #check(document: InterfaceDocument, known: InterfaceDocument = document): void {
-    const { collection, facets = [], sorts = [], autocomplete = [] } = document;
-    const gone = known === document ? null : known;
-    const unknown = (pointer: string, name: string) => ({ pointer, detail: `there is no collection called “${name}”` });
-    if (!this.#collections.has(collection)) throw invalid([unknown('/collection', collection)]);
-    const tuning = completeTuning(this.#tunings.get(collection, 'live'));
-    const named = facets.map(asPageFacet);
-    const before = {
-      facets: new Set((gone?.facets ?? []).map((facet) => asPageFacet(facet).name)),
-      sorts: new Set(gone?.sorts),
-      collections: new Set(gone?.autocomplete?.map((section) => section.collection)),
-    };
-    const parts = [
-      ...named.flatMap((facet, i) => {
-        const known = tuning.facets.find(({ name }) => name === facet.name);
-        if (!known && before.facets.has(facet.name)) return [];
-        if (!known) return [{ pointer: `/facets/${i}`, detail: `“${collection}” has no facet called “${facet.name}”` }];
-        if (facet.control === undefined || fitsControl(known.kind, facet.control)) return [];
-        const detail = `“${facet.control}” is no control for ${known.kind}; try ${FACET_CONTROLS[known.kind].join(', ')}`;
-        return [{ pointer: `/facets/${i}/control`, detail }];
-      }),
-      ...named.flatMap(({ name }, i) =>
-        named.findIndex((other) => other.name === name) < i
-          ? [{ pointer: `/facets/${i}`, detail: `“${name}” is in the list twice` }]
-          : [],
-      ),
-      ...sorts.flatMap((name, i) =>
-        before.sorts.has(name) || tuning.sorts.some((sort) => sort.name === name)
-          ? []
-          : [{ pointer: `/sorts/${i}`, detail: `“${collection}” has no sort called “${name}”` }],
-      ),
-      ...autocomplete.flatMap((section, i) =>
-        section.collection === undefined ||
-        before.collections.has(section.collection) ||
-        this.#collections.has(section.collection)
-          ? []
-          : [unknown(`/autocomplete/${i}/collection`, section.collection)],
-      ),
-    ];
-    if (document.css !== known.css || known === document) parts.push(...problemsOf(document.css));
+  #check(document: InterfaceDocument, slug: string, known: InterfaceDocument | null = null): void {
+    const { collection, header } = document;
+    if (!this.#collections.has(collection)) throw invalid([unknownCollection('/collection', collection)]);
+    const tuningOf = (name: string) => completeTuning(this.#tunings.get(name, 'live'));
+    const parts = designProblems(document, known, { has: (name) => this.#collections.has(name), tuningOf });
+    if (known === null || document.css !== known.css) parts.push(...problemsOf(document.css));
     parts.push(...languageProblems(document));
+    const row = this.#find(slug);
+    if (header?.logo !== undefined && !(row && this.#logos.has(row.id, header.logo)))
+      parts.push({ pointer: '/header/logo', detail: 'there is no such file; send it to the page first' });
     if (parts.length > 0) throw invalid(parts);
   }
 }

@@ -156,6 +156,21 @@ export const INTERFACES: readonly Operation[] = [
     answers: { 200: [json('HandoverFiles')] },
   },
   {
+    id: 'addLogo',
+    method: 'post',
+    path: '/interfaces/{slug}/logo',
+    right: 'admin',
+    group: 'Interfaces',
+    summary: 'Send a logo for a search page',
+    more: 'PNG, JPEG or SVG, up to 200 kB; of an SVG, its drawing alone is kept. The design of the page names the file: `header.logo`.',
+    body: [
+      { type: 'image/png', schema: 'Picture' },
+      { type: 'image/jpeg', schema: 'Picture' },
+      { type: 'image/svg+xml', schema: 'Picture' },
+    ],
+    answers: { 201: [json('Logo')] },
+  },
+  {
     id: 'interfaceGuide',
     method: 'get',
     path: '/interfaces/{slug}/guide',

@@ -15,6 +15,7 @@ const searchQuery: QueryParameter[] = Object.entries(searchRequestSchema.propert
     };
   if (name === 'select')
     return { name, description: `${description} As JSON.`, schema: { type: 'object' }, json: true };
+  if (name === 'conditions') return { name, description, schema: { type: 'array' }, json: true };
   if (rest.type === 'array')
     return { name, description: `${description} Commas between them.`, schema: { type: 'string' } };
   return { name, description, schema: rest };

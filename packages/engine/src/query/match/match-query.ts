@@ -57,7 +57,7 @@ function namesFor({ show, hide }: Tuning, forcedFilter: string | undefined): May
 }
 
 /** Has what is wrong with a condition told as what is wrong with the request. */
-function refusedAt<T>(pointer: string, run: () => T): T {
+export function refusedAt<T>(pointer: string, run: () => T): T {
   try {
     return run();
   } catch (error) {

@@ -1,4 +1,4 @@
-import { LIMITS, type FacetValue, type FacetValuesAnswer } from '@yucca/contract';
+import { QUERY_LENGTH, type FacetValue, type FacetValuesAnswer } from '@yucca/contract';
 import { useEffect, useState } from 'react';
 import { useTexts } from '../use-texts.ts';
 import { FacetBox } from './facet-box.tsx';
@@ -50,7 +50,7 @@ export function FacetChecklist(props: FacetChecklistProps) {
           aria-label={say('findIn', { facet: label })}
           placeholder={say('findIn', { facet: label })}
           value={text}
-          maxLength={LIMITS.queryLength}
+          maxLength={QUERY_LENGTH}
           autoComplete="off"
           onChange={(event) => setText(event.target.value)}
           onKeyDown={(event) => event.key === 'Enter' && event.preventDefault()}

@@ -1,6 +1,7 @@
 import type { NumbersFacet } from '@yucca/contract';
 import { useState, type CSSProperties } from 'react';
 import type { RangeChoice } from '../../query.ts';
+import { formatOf } from '../../facet-labels.ts';
 import { useTexts } from '../use-texts.ts';
 
 export interface FacetRangeProps {
@@ -101,7 +102,7 @@ interface RangeEndsProps extends FacetRangeProps {
 }
 
 function RangeEnds({ name, facet, low, high, onRange }: RangeEndsProps) {
-  const { say, count, number } = useTexts();
+  const { say, figure, number } = useTexts();
   const { selected, label } = facet;
   const [min, setMin] = useState(String(selected?.min ?? ''));
   const [max, setMax] = useState(String(selected?.max ?? ''));
@@ -116,7 +117,7 @@ function RangeEnds({ name, facet, low, high, onRange }: RangeEndsProps) {
       inputMode="decimal"
       autoComplete="off"
       aria-label={say(end === 'min' ? 'atLeast' : 'atMost', { facet: label })}
-      placeholder={count(placeholder)}
+      placeholder={figure(placeholder, formatOf(facet))}
       value={value}
       onChange={(event) => set(event.target.value)}
       onBlur={apply}

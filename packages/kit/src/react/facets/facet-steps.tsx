@@ -1,5 +1,6 @@
 import type { NumbersFacet } from '@yucca/contract';
 import type { RangeChoice } from '../../query.ts';
+import { formatOf } from '../../facet-labels.ts';
 import { useTexts } from '../use-texts.ts';
 
 export interface FacetStepsProps {
@@ -24,7 +25,8 @@ export function stepsOf({ buckets }: Pick<NumbersFacet, 'buckets'>): { from: num
 
 /** "4 and more": one of some least numbers, or any. */
 export function FacetSteps({ name, facet, onRange }: FacetStepsProps) {
-  const { say, count } = useTexts();
+  const { say, count, figure } = useTexts();
+  const format = formatOf(facet);
   const { selected, label } = facet;
   const steps = stepsOf(facet);
   const chosen = selected?.min;
@@ -48,7 +50,11 @@ export function FacetSteps({ name, facet, onRange }: FacetStepsProps) {
     <ul role="radiogroup" aria-label={label}>
       {row(say('any'), null)}
       {all.map((step) =>
-        row(say('andMore', { from: step.from }), step.from, 'records' in step ? step.records : undefined),
+        row(
+          say('andMore', { from: figure(step.from, format) }),
+          step.from,
+          'records' in step ? step.records : undefined,
+        ),
       )}
     </ul>
   );

@@ -1,5 +1,6 @@
-import type { MouseEvent } from 'react';
+import type { MouseEvent, ReactNode } from 'react';
 import type { ShownHit } from '../../card.ts';
+import type { FigureFormat } from '../../figures.ts';
 import { Marked } from '../marked.tsx';
 import { useTexts } from '../use-texts.ts';
 
@@ -8,8 +9,10 @@ export interface ResultCardProps {
   /** Where its title leads. */
   href?: string | undefined;
   onOpen?: ((event: MouseEvent) => void) | undefined;
-  /** ISO 4217: what its number is counted in. */
-  currency?: string | null;
+  /** How its number is written: in a currency (ISO 4217), or as its field is. */
+  currency?: FigureFormat;
+  /** Words on it: `<Badges>`. */
+  badges?: ReactNode;
   /** From the place that is asked about. */
   distanceM?: number | undefined;
   /** The picture is in sight at once. */
@@ -19,7 +22,7 @@ export interface ResultCardProps {
 }
 
 /** What a number was before. */
-function Former({ value, currency }: { value: number; currency: string | null }) {
+function Former({ value, currency }: { value: number; currency: FigureFormat }) {
   const { say, figure: figureText } = useTexts();
   const figure = figureText(value, currency);
   return (
@@ -36,13 +39,14 @@ export function ResultCard({
   hit,
   href,
   onOpen,
-  currency = null,
+  currency,
+  badges,
   distanceM,
   eager = false,
   first = eager,
 }: ResultCardProps) {
   const { say, distance, label, figure: figureText } = useTexts();
-  const { title, picture, detail, text, number: figure, elsewhere } = hit;
+  const { title, picture, detail, second, text, number: figure, elsewhere } = hit;
   const name = <Marked text={title.text} ranges={title.ranges} />;
   return (
     <article data-part="card">
@@ -59,6 +63,7 @@ export function ResultCard({
         />
       )}
       <div data-part="card-body">
+        {badges}
         <h2>
           {href === undefined ? (
             name
@@ -71,6 +76,11 @@ export function ResultCard({
         {detail && (
           <p data-part="card-detail">
             <Marked text={detail.text} ranges={detail.ranges} />
+          </p>
+        )}
+        {second && (
+          <p data-part="card-detail" data-line="2">
+            <Marked text={second.text} ranges={second.ranges} />
           </p>
         )}
         {text && (

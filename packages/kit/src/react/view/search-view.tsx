@@ -1,6 +1,5 @@
 import type { InterfacePage, SearchAnswer, SearchResult } from '@yucca/contract';
 import {
-  memo,
   useCallback,
   useEffect,
   useMemo,
@@ -8,26 +7,22 @@ import {
   useState,
   type CSSProperties,
   type FormEvent,
-  type MouseEvent,
   type ReactNode,
 } from 'react';
 import { addressMap, prefixed, type AddressMap } from '../../address-map.ts';
-import { shownHit } from '../../card.ts';
 import { withLabels } from '../../facet-labels.ts';
 import type { YuccaClient } from '../../client.ts';
 import type { Insights } from '../../insights.ts';
 import { createMemory, type Memory, type ViewedRecord } from '../../memory.ts';
-import { BY_DISTANCE, EMPTY_QUERY, requestFor, withText, withToggled, type Query } from '../../query.ts';
+import { BY_DISTANCE, EMPTY_QUERY, isStart, requestFor, withText, withToggled, type Query } from '../../query.ts';
 import type { FindInFacet } from '../facets/facet-list.tsx';
 import { NearChoice } from '../map/near-choice.tsx';
-import { ResultMap } from '../map/result-map.tsx';
 import { AppliedChoices } from '../results/applied-choices.tsx';
 import { MoreResults } from '../results/more-results.tsx';
 import { NothingFound } from '../results/nothing-found.tsx';
 import { redirectOf } from '../../redirect.ts';
 import { Notice } from '../results/notice.tsx';
 import { Pages } from '../results/pages.tsx';
-import { ResultCard } from '../results/result-card.tsx';
 import { ResultCount } from '../results/result-count.tsx';
 import { SortChoice } from '../results/sort-choice.tsx';
 import { Trouble } from '../results/trouble.tsx';
@@ -38,12 +33,14 @@ import { painted, usePainted } from '../use-painted.ts';
 import { useSearch } from '../use-search.ts';
 import { useSlow } from '../use-slow.ts';
 import { TextsProvider } from '../use-texts.ts';
-import { useViews } from '../use-views.ts';
-import { isPlainClick, type Navigation } from '../navigation.ts';
+import type { Navigation } from '../navigation.ts';
 import { SearchBox } from './search-box.tsx';
 import { textsOf } from '../../texts/texts.ts';
 import { standingRequest } from '../../standing-request.ts';
+import { shelvesBeside } from '../../shelf-requests.ts';
 import { Filters } from './filters.tsx';
+import { Results } from './results.tsx';
+import { Shelves } from './shelves.tsx';
 
 export interface SearchViewProps {
   /** What the page is made of: `client.page(slug)` answers it. */
@@ -64,8 +61,10 @@ export interface SearchViewProps {
   address?: { prefix: string } | 'none';
   /** Follows a link to a record, an offer or a redirect in place of the browser: a router's own way to go somewhere. */
   navigate?: (href: string) => void;
-  /** The page of a record; undefined = its title leads nowhere. */
-  recordHref?: (record: { collection: string; id: string; at: string }) => string | undefined;
+  /** The answers of its shelves, in their order, when the server has asked already. */
+  beside?: readonly (SearchAnswer | null)[];
+  /** The page of a record; undefined = its title leads nowhere. `link`: where the design of the page leads to. */
+  recordHref?: (record: { collection: string; id: string; at: string; link?: string }) => string | undefined;
   memory?: Memory;
   /** Draws one result; `card` is what would be drawn. Default: that. Keep it the same from one time to the next. */
   renderResult?: (result: SearchResult, card: ReactNode) => ReactNode;
@@ -75,7 +74,8 @@ export interface SearchViewProps {
   picturesFrom?: string;
 }
 
-const ownRecordPage: NonNullable<SearchViewProps['recordHref']> = ({ id, at }) => `${at}/r/${encodeURIComponent(id)}`;
+const ownRecordPage: NonNullable<SearchViewProps['recordHref']> = ({ id, at, link }) =>
+  link ?? `${at}/r/${encodeURIComponent(id)}`;
 
 /**
  * A whole search page: the field with its autocomplete, filters, results, and all that leads from one to the next. It
@@ -95,6 +95,7 @@ export function SearchView(props: SearchViewProps) {
   const chosen = useRef<string | null>(null);
   // Where it comes after the page, searches before it are nobody's.
   const told = useRef(insights);
+  const shown = useRef(page);
   const [snapshot, search] = useSearch(() => ({
     // Read with every search.
     get client() {
@@ -103,11 +104,18 @@ export function SearchView(props: SearchViewProps) {
     collection: page.collection,
     request: standingRequest(page),
     grow: page.paging !== 'pages',
+    get beside() {
+      return shelvesBeside(shown.current);
+    },
+    answersBeside: props.beside ?? [],
     query: first,
     answer: firstAnswer,
   }));
   const standing = standingRequest(page);
-  useChanged(standing, () => search.change(standing));
+  useEffect(() => {
+    shown.current = page;
+  });
+  useChanged([standing, page.shelves], () => search.change(standing));
   const change = useAddress(search, props.address === 'none' ? null : map);
   useGivenQuery(search, first, firstAnswer);
   const follow = props.navigate ?? ((href: string): void => window.location.assign(href));
@@ -166,10 +174,40 @@ export function SearchView(props: SearchViewProps) {
   const open = (record: ViewedRecord): void => {
     memory.addViewed(record);
     const at = page.autocomplete.find(({ collection }) => collection === record.collection)?.at ?? page.at;
-    const href = recordHref({ ...record, at });
+    const { collection, id, href: link } = record;
+    const href = recordHref({ collection, id, at, ...(link !== undefined && { link }) });
     if (href !== undefined) follow(href);
     else change(withText(query, record.text), 'push');
   };
+  const asked = snapshot.answered ?? query;
+  const beginning = page.start && isStart(asked) ? page.start : null;
+  const found = answer && beginning?.results !== false && (
+    <>
+      {answer.total === 0 ? (
+        <NothingFound query={asked} answer={answer} {...navigation} />
+      ) : (
+        <Results
+          {...{ page, answer, recordHref, memory, picturesFrom }}
+          near={query.near}
+          insights={insights ?? null}
+          renderResult={props.renderResult ?? null}
+          navigate={props.navigate ?? null}
+        />
+      )}
+      {page.paging === 'pages' ? (
+        <Pages query={query} answer={answer} {...navigation} />
+      ) : (
+        <MoreResults
+          query={query}
+          answer={answer}
+          loading={status === 'loading'}
+          endless={page.paging === 'endless'}
+          hrefOf={navigation.hrefOf}
+          onMore={(to) => change(to, 'replace')}
+        />
+      )}
+    </>
+  );
   return (
     <TextsProvider value={texts}>
       <div
@@ -206,6 +244,7 @@ export function SearchView(props: SearchViewProps) {
               onValue={(facet, value) => change(withToggled(withText(query, ''), facet, value), 'push')}
               onRecord={open}
               picturesFrom={picturesFrom}
+              onLink={follow}
             />
             <button type="submit" data-part="submit">
               {say('search')}
@@ -219,7 +258,8 @@ export function SearchView(props: SearchViewProps) {
               <Filters page={page} answer={facets} select={query.select} onSelect={select} find={find} />
             )}
             <section id="results" data-part="results" aria-label={say('results')}>
-              <div data-part="summary">
+              {beginning?.text && <p data-part="start">{beginning.text}</p>}
+              <div data-part="summary" hidden={beginning?.results === false}>
                 {answer && <ResultCount answer={answer} asked={snapshot.answered?.q ?? ''} />}
                 {answer && <AppliedChoices query={query} answer={answer} {...navigation} />}
                 <span role="status" data-part="slow">
@@ -237,29 +277,17 @@ export function SearchView(props: SearchViewProps) {
               </div>
               {answer && <Notice answer={answer} />}
               {error && <Trouble error={error} hasResults={answer !== null} onRetry={() => void search.refresh()} />}
-              {answer &&
-                (answer.total === 0 ? (
-                  <NothingFound query={snapshot.answered ?? query} answer={answer} {...navigation} />
-                ) : (
-                  <Results
-                    {...{ page, answer, recordHref, memory, picturesFrom }}
-                    near={query.near}
-                    insights={insights ?? null}
-                    renderResult={props.renderResult ?? null}
-                    navigate={props.navigate ?? null}
-                  />
-                ))}
-              {answer && page.paging === 'pages' && <Pages query={query} answer={answer} {...navigation} />}
-              {answer && page.paging !== 'pages' && (
-                <MoreResults
-                  query={query}
-                  answer={answer}
-                  loading={status === 'loading'}
-                  endless={page.paging === 'endless'}
-                  hrefOf={navigation.hrefOf}
-                  onMore={(to) => change(to, 'replace')}
-                />
+              {answer && page.shelves && (
+                <Shelves
+                  {...{ page, recordHref, memory, picturesFrom }}
+                  query={asked}
+                  beside={snapshot.beside}
+                  navigate={props.navigate ?? null}
+                >
+                  {found}
+                </Shelves>
               )}
+              {!page.shelves && found}
             </section>
           </div>
         </form>
@@ -267,128 +295,3 @@ export function SearchView(props: SearchViewProps) {
     </TextsProvider>
   );
 }
-
-interface ResultsProps {
-  page: InterfacePage;
-  answer: SearchAnswer;
-  near: Query['near'];
-  recordHref: NonNullable<SearchViewProps['recordHref']>;
-  memory: Memory;
-  insights: Insights | null;
-  renderResult: SearchViewProps['renderResult'] | null;
-  navigate: SearchViewProps['navigate'] | null;
-  picturesFrom: string;
-}
-
-const NOBODY_TOLD: Pick<Insights, 'active' | 'click' | 'view'> = { active: false, click: () => {}, view: () => {} };
-
-/** Results drawn at once with an answer, about as many as are in sight; the rest follows when those are on screen. */
-const AT_ONCE = 9;
-
-/** The results, with a map beside them where they have places. */
-const Results = memo(function Results(props: ResultsProps) {
-  const { page, answer, near, recordHref, memory, insights, renderResult, navigate, picturesFrom } = props;
-  const told = insights ?? NOBODY_TOLD;
-  const list = useRef<HTMLOListElement>(null);
-  const later = usePainted(answer);
-  const rows = useMemo(
-    () => [
-      ...answer.results.slice(0, AT_ONCE).map((result) => ({ result, of: answer })),
-      ...later.results.slice(AT_ONCE, answer.results.length).map((result) => ({ result, of: later })),
-    ],
-    [answer, later],
-  );
-  const ids = useMemo(() => rows.map(({ result }) => result.id), [rows]);
-  // Grown pages begin with the first result, numbered ones further down.
-  const firstPlace = answer.results.length > answer.size ? 0 : (answer.page - 1) * answer.size;
-  useViews(list, ids, answer.queryId, told, firstPlace);
-  const [pointed, setPointed] = useState<string | null>(null);
-  const { geo } = page;
-  const withMap = page.layout === 'places' && geo !== null;
-  return (
-    <div data-part="found">
-      <ol ref={list} data-part="list">
-        {rows.map(({ result, of }, i) => (
-          <ResultRow
-            key={`${i < AT_ONCE ? 'now' : 'later'}/${result.id}`}
-            {...{ result, page, recordHref, memory, told, renderResult, navigate, picturesFrom, i }}
-            queryId={of.queryId}
-            place={firstPlace + i + 1}
-            pointed={result.id === pointed}
-            onPoint={withMap ? setPointed : null}
-          />
-        ))}
-      </ol>
-      {withMap && (
-        <ResultMap
-          results={answer.results}
-          geo={geo}
-          near={near}
-          pointed={pointed}
-          onPoint={setPointed}
-          nameOf={(result) => shownHit(result, page.card).title.text}
-        />
-      )}
-    </div>
-  );
-});
-
-interface ResultRowProps extends Pick<
-  ResultsProps,
-  'page' | 'recordHref' | 'memory' | 'renderResult' | 'navigate' | 'picturesFrom'
-> {
-  result: SearchResult;
-  told: typeof NOBODY_TOLD;
-  queryId: string;
-  /** Its row on the page, from 0. */
-  i: number;
-  /** Its place among all results, from 1. */
-  place: number;
-  pointed: boolean;
-  /** With a map, which points at it too. */
-  onPoint: ((id: string | null) => void) | null;
-}
-
-const ResultRow = memo(function ResultRow(props: ResultRowProps) {
-  const { result, page, recordHref, memory, told, queryId, i, place, pointed, onPoint, renderResult } = props;
-  const { collection, at } = page;
-  const hit = shownHit(result, page.card, props.picturesFrom);
-  const href = recordHref({ collection, id: result.id, at });
-  const open = (event: MouseEvent): void => {
-    const { title, detail, picture } = shownHit(result, page.card);
-    memory.addViewed({
-      collection,
-      id: result.id,
-      text: title.text,
-      ...(detail && { detail: detail.text }),
-      ...(picture && { picture }),
-    });
-    told.click(queryId, result.id, place);
-    if (!props.navigate || !isPlainClick(event)) return;
-    event.preventDefault();
-    props.navigate(href!);
-  };
-  const card = (
-    <ResultCard
-      hit={hit}
-      href={href}
-      onOpen={open}
-      currency={page.currency}
-      distanceM={result.distanceM}
-      eager={i < 6}
-      first={i < (page.columns ?? 3)}
-    />
-  );
-  return (
-    <li
-      data-pointed={pointed}
-      {...(onPoint && {
-        'data-number': i + 1,
-        onPointerEnter: () => onPoint(result.id),
-        onPointerLeave: () => onPoint(null),
-      })}
-    >
-      {renderResult ? renderResult(result, card) : card}
-    </li>
-  );
-});

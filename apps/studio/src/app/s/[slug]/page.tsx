@@ -1,5 +1,14 @@
 import { LIMITS } from '@yucca/contract';
-import { BY_DISTANCE, pagesUpTo, parseAddress, redirectOf, requestFor, standingRequest, type Query } from '@yucca/kit';
+import {
+  BY_DISTANCE,
+  pagesUpTo,
+  parseAddress,
+  redirectOf,
+  requestFor,
+  shelvesBeside,
+  standingRequest,
+  type Query,
+} from '@yucca/kit';
 import { textsOf } from '@yucca/kit/texts';
 import type { Metadata } from 'next';
 import { redirect } from 'next/navigation';
@@ -70,7 +79,14 @@ export default async function HostedPage({ params, searchParams }: Props) {
       ...requestFor(one, standingRequest(page)),
       ...(preview !== undefined && { record: false }),
     });
-  const answer = page.paging === 'pages' ? await ask(query) : await pagesUpTo(query, ask);
+  const [answer, ...beside] = await Promise.all([
+    page.paging === 'pages' ? ask(query) : pagesUpTo(query, ask),
+    ...shelvesBeside(page).map(async ({ collection, request, ask: askFor }) => {
+      const own = askFor!(query);
+      // A shelf that fails is left out, as it is in the browser.
+      return own && (await search.search(collection, { ...request, ...own }).catch(() => null));
+    }),
+  ]);
   // Whoever asks for what a placement sends elsewhere is sent there; the developer's panel stays.
   const elsewhere = sent.lens === '1' || preview !== undefined ? null : redirectOf(answer);
   if (elsewhere !== null) redirect(elsewhere);
@@ -81,6 +97,7 @@ export default async function HostedPage({ params, searchParams }: Props) {
       pageKey={keys.pageKey()}
       query={{ ...query, page: answer.page }}
       answer={answer}
+      beside={beside}
       lens={sent.lens === '1'}
       preview={preview !== undefined}
     >

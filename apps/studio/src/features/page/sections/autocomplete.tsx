@@ -1,12 +1,12 @@
 'use client';
 
-import { usualSections, type InterfaceDocument } from '@yucca/contract';
-import { AddChoice, RemoveButton } from '@/ui/controls';
+import { usualSections, withProperty, type SectionDocument, type Typing } from '@yucca/contract';
+import { AddChoice, Check, Choice, RemoveButton } from '@/ui/controls';
 import { useDraft, useSetDesign } from '../draft';
 import type { PageFacts } from '../facts';
 import { draggable, MoveButtons, moved, Setting } from '../setting';
-
-type SectionDocument = NonNullable<InterfaceDocument['autocomplete']>[number];
+import { WholeNumber } from './fields-of';
+import { OwnAddress, OwnRows } from './own-rows';
 
 const SOURCES: Record<SectionDocument['from'], string> = {
   past: 'what this visitor asked before',
@@ -14,6 +14,8 @@ const SOURCES: Record<SectionDocument['from'], string> = {
   popular: 'records that stand first, before a letter is typed',
   values: 'completions and facet values',
   records: 'records, with every letter',
+  list: 'rows of your own',
+  address: 'rows that an address of your own answers',
 };
 const KINDS = Object.keys(SOURCES) as SectionDocument['from'][];
 
@@ -88,6 +90,19 @@ export function AutocompleteSection({ facts }: { facts: PageFacts }) {
                 />
               </label>
             </div>
+            {section.from === 'list' && <OwnRows rows={section.rows ?? []} onRows={(rows) => change(i, { rows })} />}
+            {section.from === 'address' && (
+              <OwnAddress address={section.address ?? ''} onAddress={(address) => change(i, { address })} />
+            )}
+            <SectionDetails
+              section={section}
+              onSection={(next, gesture) =>
+                put(
+                  sections.map((one, n) => (n === i ? next : one)),
+                  gesture && `${gesture}${i}`,
+                )
+              }
+            />
           </li>
         ))}
       </ol>
@@ -99,11 +114,109 @@ export function AutocompleteSection({ facts }: { facts: PageFacts }) {
             options={KINDS.map((kind) => SOURCES[kind])}
             onAdd={(words) => {
               const from = KINDS.find((kind) => SOURCES[kind] === words)!;
-              put([...sections, { from, label: 'New section' }]);
+              put([...sections, { from, label: 'New section', ...(from === 'address' && { address: EXAMPLE }) }]);
             }}
           />
         </div>
       )}
+      <TypingSettings />
     </Setting>
+  );
+}
+
+/** An address that answers nothing: it is to be replaced, and valid until it is. */
+const EXAMPLE = 'https://example.com/offers?q={q}';
+
+const ROW_PARTS = [
+  ['picture', 'picture'],
+  ['detail', 'detail'],
+  ['number', 'number'],
+] as const;
+
+/** From which letter a section is there, and what its rows show. */
+function SectionDetails({
+  section,
+  onSection,
+}: {
+  section: SectionDocument;
+  onSection: (section: SectionDocument, gesture?: string) => void;
+}) {
+  const { from, letters, parts = ['picture', 'detail'] } = section;
+  const showsRecords = from === 'records' || from === 'popular';
+  return (
+    <details className="text-xs text-soft">
+      <summary className="min-h-6 cursor-pointer py-0.5">More</summary>
+      {from !== 'popular' && from !== 'viewed' && (
+        <WholeNumber
+          label="letters before it is there"
+          value={letters ?? (from === 'past' || from === 'list' ? 0 : 1)}
+          min={0}
+          max={20}
+          onNumber={(value) => onSection({ ...section, letters: value }, 'letters')}
+        />
+      )}
+      {showsRecords && (
+        <fieldset className="mt-1 flex flex-wrap gap-x-3">
+          <legend>A row shows the title and</legend>
+          {ROW_PARTS.map(([part, words]) => (
+            <Check
+              key={part}
+              label={words}
+              on={parts.includes(part)}
+              onValue={(on) =>
+                onSection({
+                  ...section,
+                  parts: ROW_PARTS.map(([one]) => one).filter((one) => (one === part ? on : parts.includes(one))),
+                })
+              }
+            />
+          ))}
+        </fieldset>
+      )}
+    </details>
+  );
+}
+
+/** How the field behaves while somebody types. */
+function TypingSettings() {
+  const [{ document }] = useDraft();
+  const set = useSetDesign();
+  const { typing = {} } = document;
+  const put = <P extends keyof Typing>(part: P, value: Typing[P] | undefined): void => {
+    const next = withProperty(typing, part, value);
+    set('typing', Object.keys(next).length === 0 ? undefined : next, part);
+  };
+  return (
+    <div data-for="autocomplete" className="mt-4 grid gap-1">
+      <h2 className="text-[15px]">While somebody types</h2>
+      <Choice
+        label="Enter, with no row chosen"
+        value={typing.enter ?? 'results'}
+        options={[
+          ['results', 'shows all results'],
+          ['first', 'takes the first row'],
+        ]}
+        onValue={(enter) => put('enter', enter === 'results' ? undefined : enter)}
+      />
+      <WholeNumber
+        label="Letters before a server is asked"
+        value={typing.letters ?? 0}
+        min={0}
+        max={20}
+        onNumber={(letters) => put('letters', letters || undefined)}
+      />
+      <WholeNumber
+        label="Wait after a letter, ms"
+        value={typing.delayMs ?? 0}
+        min={0}
+        max={2000}
+        onNumber={(delay) => put('delayMs', delay || undefined)}
+      />
+      <Check
+        label="More of the row that is pointed at, beside the list"
+        on={typing.preview !== false}
+        onValue={(on) => put('preview', on ? undefined : false)}
+      />
+    </div>
   );
 }

@@ -15,6 +15,7 @@ import { AddChoice, Check, Choice, RemoveButton } from '@/ui/controls';
 import { useDraft, useSetDesign } from '../draft';
 import type { PageFacts } from '../facts';
 import { draggable, MoveButtons, moved, Setting } from '../setting';
+import { FieldAsFilter } from './field-as-filter';
 
 const CONTROL_WORDS: Record<FacetControl, string> = {
   list: 'checklist',
@@ -72,6 +73,11 @@ export function FiltersSection({ facts }: { facts: PageFacts }) {
           label="Add a filter"
           options={left.map(({ label }) => label)}
           onAdd={(label) => put([...facets, { name: left.find((facet) => facet.label === label)!.name }])}
+        />
+        <FieldAsFilter
+          facts={facts}
+          // A page that offers all facets of the tuning has it by itself.
+          onPublished={(name) => document.facets && put([...facets, { name }])}
         />
         <p className="text-xs text-soft">
           Facets are made of fields, for every page of the collection:{' '}

@@ -1,14 +1,19 @@
 'use client';
 
-import { USUAL_COLUMNS } from '@yucca/contract';
+import { USUAL_COLUMNS, withProperty, type Header } from '@yucca/contract';
+import { useProfile } from '@/features/profile/use-profile';
 import { Choice, RemoveButton, Slider } from '@/ui/controls';
 import { useDraft, useSetDesign } from '../draft';
 import type { PageFacts } from '../facts';
 import { MoveButtons, moved, Setting, TextSetting } from '../setting';
+import { LogoSetting } from './logo';
+import { StartSettings } from './start';
+import { TableSettings } from './table';
 
 const LAYOUTS = [
   ['cards', 'cards with pictures'],
   ['rows', 'rows, text below text'],
+  ['table', 'a table to compare'],
 ] as const;
 const PLACES = ['places', 'rows beside a map'] as const;
 
@@ -25,11 +30,12 @@ export function LayoutSection({ facts }: { facts: PageFacts }) {
     title,
   } = document;
   const links = header.links ?? [];
-  const setHeader = (next: typeof header): void => {
-    const { name, links: list } = next;
-    const isEmpty = name === undefined && (list ?? []).length === 0;
-    set('header', isEmpty ? undefined : { ...(name !== undefined && { name }), ...(list?.length && { links: list }) });
+  const { profile } = useProfile(facts.collection, facts.generation);
+  const setHeader = ({ links: list = [], ...rest }: Header): void => {
+    const next: Header = { ...rest, ...(list.length > 0 && { links: list }) };
+    set('header', Object.keys(next).length === 0 ? undefined : next);
   };
+
   const setLinks = (next: typeof links): void => setHeader({ ...header, links: next });
   return (
     <>
@@ -52,6 +58,7 @@ export function LayoutSection({ facts }: { facts: PageFacts }) {
           />
         </Setting>
       )}
+      {layout === 'table' && <TableSettings facts={facts} fields={profile?.fields ?? []} />}
       <Setting part="filters" isSet={document.filters !== undefined} onReset={() => set('filters', undefined)}>
         <Choice
           label="Filters"
@@ -91,14 +98,20 @@ export function LayoutSection({ facts }: { facts: PageFacts }) {
           onText={(text) => set('title', text, 'title')}
         />
       </Setting>
-      <Setting part="header" isSet={header.name !== undefined} usual="the title" onReset={() => setHeader({ links })}>
+      <Setting
+        part="header"
+        isSet={header.name !== undefined}
+        usual="the title"
+        onReset={() => setHeader(withProperty(header, 'name', undefined))}
+      >
         <TextSetting
           label="Name in the header"
           value={header.name}
           placeholder={title ?? facts.parts.title}
-          onText={(name) => setHeader({ ...(name !== undefined && { name }), links })}
+          onText={(name) => setHeader(withProperty(header, 'name', name))}
         />
       </Setting>
+      <LogoSetting facts={facts} header={header} onHeader={setHeader} />
       <fieldset data-for="header" className="grid gap-2">
         <legend className="mb-1 text-[13px]">Links in the header</legend>
         {links.map((link, i) => (
@@ -117,6 +130,7 @@ export function LayoutSection({ facts }: { facts: PageFacts }) {
         ))}
         <NewLink onLink={(link) => setLinks([...links, link])} />
       </fieldset>
+      <StartSettings facts={facts} />
     </>
   );
 }

@@ -6,6 +6,7 @@ import { Check, Choice } from '@/ui/controls';
 import { useDraft, useSetDesign } from '../draft';
 import type { PageFacts } from '../facts';
 import { MoveButtons, moved, Setting } from '../setting';
+import { CardLook } from './card-look';
 
 type CardPart = keyof Card;
 
@@ -13,6 +14,7 @@ const PARTS: readonly [part: CardPart, label: string, fits: (field: FieldProfile
   ['title', 'Title', isText],
   ['picture', 'Picture', isText],
   ['detail', 'Detail', isText],
+  ['second', 'Second line', isText],
   ['text', 'Text', isText],
   ['number', 'Number', isNumber],
   ['former', 'Former number', isNumber],
@@ -78,6 +80,7 @@ export function ResultsSection({ facts }: { facts: PageFacts }) {
           </datalist>
         </label>
       </Setting>
+      <CardLook fields={fields} />
       <h2 className="mt-2 text-[15px]">Pages and sorts</h2>
       <Setting part="paging" isSet={document.paging !== undefined} onReset={() => set('paging', undefined)}>
         <Choice

@@ -10,20 +10,25 @@ interface Part {
 }
 
 const PARTS: readonly Part[] = [
+  { part: 'shelves', selector: '[data-part=shelf]', name: 'Shelf' },
   { part: 'card-title', selector: '[data-part=card] h2', name: 'Title of a result' },
   { part: 'card-picture', selector: '[data-part=card] img', name: 'Picture of a result' },
+  { part: 'card-second', selector: '[data-part=card-detail][data-line="2"]', name: 'Second line of a result' },
+  { part: 'badges', selector: '[data-part=badges]', name: 'Badges' },
   { part: 'card-detail', selector: '[data-part=card-detail]', name: 'Detail of a result' },
   { part: 'card-text', selector: '[data-part=card-text]', name: 'Text of a result' },
   { part: 'card-former', selector: '[data-part=card-former]', name: 'Former number' },
   { part: 'card-number', selector: '[data-part=card-number]', name: 'Number of a result' },
   { part: 'card', selector: '[data-part=card]', name: 'Result' },
+  { part: 'table', selector: '[data-part=table] thead', name: 'Columns of the table' },
+  { part: 'start', selector: '[data-part=start]', name: 'Text before a search' },
   { part: 'sort', selector: '[data-part=sort]', name: 'Sorts' },
   { part: 'paging', selector: '[data-part=pages], [data-part=more]', name: 'Pages' },
   { part: 'near', selector: '[data-part=near]', name: 'Place to measure from' },
   { part: 'autocomplete', selector: '[data-part=popup]', name: 'Autocomplete' },
   { part: 'autocomplete', selector: '[data-part=bar]', name: 'Search field' },
   { part: 'filters', selector: '[data-part=filters]', name: 'Filters' },
-  { part: 'results', selector: '[data-part=found]', name: 'Results' },
+  { part: 'results', selector: '[data-part=found], [data-part=table]', name: 'Results' },
   { part: 'header', selector: '.hosted-page header', name: 'Header' },
 ];
 

@@ -42,6 +42,8 @@ export interface PackJob {
   tuning: TuningDocument;
   /** Fields that pages show besides those that are searched. */
   shown: readonly string[];
+  /** Conditions (CQL2-Text) that the page asks for besides: of badges, of chosen records. */
+  conditions: readonly string[];
   /** The field with addresses of pictures; null = none. */
   picture: string | null;
   /** Records at most. */
@@ -73,7 +75,7 @@ const NOTHING = { index: new Uint8Array(0), parts: [], firstDocs: [], first: nul
  */
 export async function packCollection(db: Db, dataDir: string, job: PackJob): Promise<PackedCollection> {
   const tuning = completeTuning(job.tuning);
-  const plan = withColumns(planFor([tuning]), tuning);
+  const plan = withColumns(planFor([tuning]), tuning, job.conditions);
   const { hide, snippets } = tuning;
   const searched = plan.allStrings ? ['*'] : plan.searchFields;
   const kept = [...searched, ...job.shown, ...snippets.map(({ field }) => field)];
@@ -110,10 +112,10 @@ export async function packCollection(db: Db, dataDir: string, job: PackJob): Pro
   };
 }
 
-/** A plan with columns for what placements lift and sink by: there, texts need no look into the records. */
-function withColumns(plan: IndexPlan, { placements }: Tuning): IndexPlan {
+/** A plan with columns for what placements and the page ask for: there, texts need no look into the records. */
+function withColumns(plan: IndexPlan, { placements }: Tuning, conditions: readonly string[]): IndexPlan {
   const columns = new Set(plan.columns);
-  for (const condition of placements.flatMap(({ lift, sink }) => [...lift, ...sink]))
+  for (const condition of [...placements.flatMap(({ lift, sink }) => [...lift, ...sink]), ...conditions])
     eachField(parseFilter(condition), ({ path }) => columns.add(path));
   return { ...plan, columns: [...columns] };
 }

@@ -1,5 +1,7 @@
 import { pathSegment } from '../written/path-segment';
-import { linkFrom } from '../written/facts';
+import { cardFormatOf } from '@yucca/kit';
+import { isWholeView } from '../written/design';
+import { linkFrom, titleOf } from '../written/facts';
 import { importsOf } from '../written/imports';
 import { literal } from '../written/literal';
 import { policyOf } from '../written/policy';
@@ -93,12 +95,16 @@ export default config;
         [`app/${pathSegment(page.collection)}/[id]/page.tsx`, 'the page of a record'],
         ['app/sitemap.ts', 'the pages of all records, ten thousand at most'],
         ['search/search-page.tsx', 'the page in the browser: its state, and its parts in their places'],
-        ['search/field.tsx', 'the search field and what it offers'],
-        ...filtersNamed(what, [
-          'search/filters.tsx',
-          'the filters; which, and how they are shown, is in `search/facets.ts`',
-        ]),
-        ['search/results.tsx', 'the list; one result is in `search/card.tsx`'],
+        ...(isWholeView(page)
+          ? ([['search/design.ts', 'what stands on the page, and how it is shown']] as const)
+          : ([
+              ['search/field.tsx', 'the search field and what it offers'],
+              ...filtersNamed(what, [
+                'search/filters.tsx',
+                'the filters; which, and how they are shown, is in `search/facets.ts`',
+              ]),
+              ['search/results.tsx', 'the list; one result is in `search/card.tsx`'],
+            ] as const)),
         ['search/texts.ts', 'the page’s own texts'],
         [
           Object.keys(styles)
@@ -126,7 +132,7 @@ export default function Layout({ children }: { children: ReactNode }) {
     <html lang=${literal(language)}>
       <body>
         <header>
-          <h1>{TEXTS.name}</h1>
+          <h1>${titleOf(page, server)}</h1>
           ${
             links.length === 0
               ? ''
@@ -177,8 +183,9 @@ export default async function Page({ searchParams }: PageProps) {
 }
 
 function recordFile({ page, keyField }: TakenAway): string {
-  const { card, currency } = page;
-  const money = currency === null ? '' : `, ${literal(currency)}`;
+  const { card } = page;
+  const format = cardFormatOf(page);
+  const money = format === null ? '' : `, ${literal(format)}`;
   const parts = ['title', ...(['picture', 'detail', 'text', 'number'] as const).filter((part) => card[part] !== null)];
   const body = `
 interface RecordProps {

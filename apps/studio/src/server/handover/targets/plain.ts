@@ -1,6 +1,7 @@
 import { cardBuilder } from '../written/plain/card';
 import { ADDRESS_FILE, DOM_FILE, FIELD_FILE, FILTERS_FILE } from '../written/plain/parts';
 import { mainFile, resultsFile, sourcesFile } from '../written/plain/page';
+import { designFile, hasOwnSections, isWholeView } from '../written/design';
 import { facetsFile, textsFile } from '../written/facts';
 import { filtersNamed } from '../written/project';
 import { projectStyles } from '../written/styles';
@@ -28,7 +29,7 @@ export const plain: Target = (what) => {
           ['src/results.ts', 'the list and its pages; one result is in `src/card.ts`'],
           ['src/dom.ts', 'makes elements'],
         ],
-        more: IN_ANOTHER_FRAMEWORK,
+        more: (isWholeView(page) ? NOT_ALL : '') + IN_ANOTHER_FRAMEWORK,
       },
     }),
     ...Object.fromEntries(Object.entries(styles).map(([name, css]) => [`src/${name}`, css])),
@@ -37,6 +38,7 @@ export const plain: Target = (what) => {
     'src/dom.ts': DOM_FILE,
     'src/field.ts': FIELD_FILE,
     'src/sources.ts': sourcesFile(page),
+    ...(hasOwnSections(page) && { 'src/design.ts': designFile(page) }),
     'src/results.ts': resultsFile(page),
     'src/card.ts': cardBuilder(page),
     ...(page.facets.length > 0 && { 'src/filters.ts': FILTERS_FILE }),
@@ -44,6 +46,11 @@ export const plain: Target = (what) => {
     'src/texts.ts': textsFile(page, true),
   };
 };
+
+/** What the kit draws with React alone. */
+const NOT_ALL = `The table, the shelves and the text before a search of the design are not in this folder: they are parts of React in the kit (\`ResultTable\`, \`Shelves\`). Results are a list here.
+
+`;
 
 const IN_ANOTHER_FRAMEWORK = `## In another framework
 

@@ -1,5 +1,6 @@
 import { cardFile } from '../written/card';
-import { facetsFile, linkFrom, textsFile } from '../written/facts';
+import { designFile, hasDesign, isWholeView } from '../written/design';
+import { facetsFile, linkFrom, textsFile, titleOf } from '../written/facts';
 import { fieldFile } from '../written/field';
 import { importsOf } from '../written/imports';
 import { literal } from '../written/literal';
@@ -21,9 +22,16 @@ export const react: Target = (what) => ({
       about: 'The search page as a React project.',
       files: [
         ['src/search-page.tsx', 'the page: its state, and its parts in their places'],
-        ['src/field.tsx', 'the search field and what it offers'],
-        ...filtersNamed(what, ['src/filters.tsx', 'the filters; which, and how they are shown, is in `src/facets.ts`']),
-        ['src/results.tsx', 'the list; one result is in `src/card.tsx`'],
+        ...(isWholeView(what.page)
+          ? ([['src/design.ts', 'what stands on the page, and how it is shown']] as const)
+          : ([
+              ['src/field.tsx', 'the search field and what it offers'],
+              ...filtersNamed(what, [
+                'src/filters.tsx',
+                'the filters; which, and how they are shown, is in `src/facets.ts`',
+              ]),
+              ['src/results.tsx', 'the list; one result is in `src/card.tsx`'],
+            ] as const)),
       ],
       more: '',
     },
@@ -40,13 +48,17 @@ export default defineConfig({ plugins: [react()] });
 /** What the page is made of, the same in every project of React. */
 export function sharedSources({ page }: TakenAway, folder: string): Files {
   const files: Files = {
-    'card.tsx': cardFile(page),
     'facets.ts': facetsFile(page),
-    'field.tsx': fieldFile(page),
-    'results.tsx': resultsFile(page),
     'search-page.tsx': searchPageFile(page, 'in the browser'),
     'texts.ts': textsFile(page),
-    ...(page.facets.length > 0 && { 'filters.tsx': filtersFile() }),
+    ...(hasDesign(page) && { 'design.ts': designFile(page) }),
+    // Pages of records show a card’s parts too.
+    ...((!isWholeView(page) || folder === 'search/') && { 'card.tsx': cardFile(page) }),
+    ...(!isWholeView(page) && {
+      'field.tsx': fieldFile(page),
+      'results.tsx': resultsFile(page),
+      ...(page.facets.length > 0 && { 'filters.tsx': filtersFile() }),
+    }),
     ...projectStyles(page),
   };
   return Object.fromEntries(Object.entries(files).map(([name, content]) => [folder + name, content]));
@@ -59,7 +71,7 @@ function mainFile({ page, server }: TakenAway): string {
 createRoot(document.getElementById('root')!).render(
   <>
     <header>
-      <h1>{TEXTS.name}</h1>
+      <h1>${titleOf(page, server)}</h1>
       ${
         links.length === 0
           ? ''

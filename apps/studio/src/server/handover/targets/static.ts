@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import type { OfflineCollection, OfflineManifest } from '@yucca/contract';
 import { asHtml, asMarkdown } from '../escape';
 import { documentFile, headerOf } from '../written/document';
+import { logoOf } from '../written/facts';
 import { policyOf } from '../written/policy';
 import { frameStyles } from '../written/styles';
 import type { Files, TakenAway, Target } from './target';
@@ -36,6 +37,7 @@ export const staticFolder: Target = async (what) => {
     first: { collection: page.collection, request: request!, answer: { ...main.first!, queryId: '', timing: NO_TIME } },
   };
   const scripts = what.offlineScripts();
+  const [logo, logoFile] = [what.logo(), logoOf(page, '')?.src ?? ''];
   const core: Files = {
     'index.html': documentOf(
       what,
@@ -49,6 +51,7 @@ export const staticFolder: Target = async (what) => {
     'offline.js': OFFLINE,
     'data/manifest.json': JSON.stringify(manifest),
     ...scripts,
+    ...(logo && { [logoFile]: logo }),
   };
   const indexes = Object.values(collections).map(({ index }) => `data/${index}`);
   const kept = ['./', ...Object.keys(core), ...indexes];
@@ -79,7 +82,7 @@ const documentOf = (what: TakenAway, inside: string): string =>
     `<link rel="stylesheet" href="theme.css" />
     <script src="yucca-search.js" defer></script>
     <script src="offline.js" defer></script>`,
-    `${headerOf(what, 'p class="name"')}
+    `${headerOf(what, 'p class="name"', '', '')}
     <main>
       ${inside}
       <noscript><p>This search needs JavaScript: there is no server behind it.</p></noscript>

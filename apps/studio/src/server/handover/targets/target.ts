@@ -18,6 +18,8 @@ export interface TakenAway {
   kit: () => Uint8Array;
   /** The element and the engine for folders without a server. */
   offlineScripts: () => Files;
+  /** The file of the page’s logo; null when it has none. */
+  logo: () => Uint8Array | null;
   /** The collections of the page as files. */
   pack: () => Promise<Record<string, Packed>>;
 }

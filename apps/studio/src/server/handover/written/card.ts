@@ -1,16 +1,18 @@
 import type { InterfacePage } from '@yucca/contract';
+import { cardFormatOf } from '@yucca/kit';
 import { hasOwnTexts } from './facts';
 import { importsOf } from './imports';
 import { literal } from './literal';
 
 /** One result, with the parts that the design shows and no others. */
 export function cardFile(page: InterfacePage): string {
-  const { card, currency, geo, columns = 3 } = page;
+  const { card, geo, columns = 3, badges, link } = page;
+  const format = cardFormatOf(page);
   const own = hasOwnTexts(page);
-  const money = currency === null ? '' : `, ${literal(currency)}`;
+  const money = format === null ? '' : `, ${literal(format)}`;
   const shown = Object.fromEntries(Object.entries(card).filter(([, field]) => field !== undefined));
   const alone = card.number === null;
-  const parts = ['title', ...(['picture', 'detail', 'text'] as const).filter((part) => card[part] !== null)];
+  const parts = ['title', ...(['picture', 'detail', 'second', 'text'] as const).filter((part) => card[part] != null)];
   const figures = [
     ...(geo === null
       ? []
@@ -34,7 +36,7 @@ export function cardFile(page: InterfacePage): string {
   const body = `
 /** Which field each part of a result comes from. */
 export const CARD: Card = ${literal(shown)};
-
+${badges === undefined ? '' : `\nconst BADGES = ${literal(badges)};\n`}
 interface ResultProps {
   result: SearchResult;
 ${card.picture === null ? '' : '  /** Its row on the page, from 0. */\n  row: number;'}
@@ -62,8 +64,9 @@ export function ResultCard({ result, ${card.picture === null ? '' : 'row, '}onOp
       )}`
       }
       <div data-part="card-body">
+        ${badges === undefined ? '' : '<Badges page={{ badges: BADGES }} result={result} />'}
         <h2>
-          <a href={recordHref(result)} onClick={onOpen}>
+          <a href={${link === undefined ? '' : `recordLink(${literal(link)}, result.id, result.record) ?? `}recordHref(result)} onClick={onOpen}>
             <Marked text={title.text} ranges={title.ranges} />
           </a>
         </h2>
@@ -73,6 +76,15 @@ export function ResultCard({ result, ${card.picture === null ? '' : 'row, '}onOp
             : `{detail && (
           <p data-part="card-detail">
             <Marked text={detail.text} ranges={detail.ranges} />
+          </p>
+        )}`
+        }
+        ${
+          card.second == null
+            ? ''
+            : `{second && (
+          <p data-part="card-detail" data-line="2">
+            <Marked text={second.text} ranges={second.ranges} />
           </p>
         )}`
         }

@@ -5,6 +5,14 @@ import { constant } from './literal';
 /** A link of the page's header, as it is elsewhere. */
 export const linkFrom = (server: string, href: string): string => (href.startsWith('/') ? server + href : href);
 
+/** The logo of a page: where it is, and what it says to who does not see it; null without one. */
+export function logoOf({ header, at, title }: InterfacePage, server: string): { src: string; alt: string } | null {
+  if (header?.logo === undefined) return null;
+  // A folder without a server has the file beside it.
+  const src = server === '' ? `logo.${header.logo.split('.').at(-1)}` : `${server}${at}/logo/${header.logo}`;
+  return { src, alt: header.logoAlone ? (header.name ?? title) : '' };
+}
+
 /** Whether a page says anything otherwise than in English as it comes along. */
 export const hasOwnTexts = (page: InterfacePage): boolean =>
   (page.locale ?? 'en') !== 'en' || Object.keys(ownTexts(page)).length > 0;
@@ -46,4 +54,12 @@ export function facetsFile({ facets, sorts, geo, places }: InterfacePage): strin
     ...(geo !== null && places.length > 0 ? [constant('PLACES', places, 'Where distances can be measured from.')] : []),
   ];
   return `import type { InterfacePage } from '@yucca/kit';\n\n${parts.join('\n')}`;
+}
+
+/** What stands in the title of a written page, in JSX: its logo, its name. */
+export function titleOf(page: InterfacePage, server: string): string {
+  const logo = logoOf(page, server);
+  if (logo === null) return '{TEXTS.name}';
+  const image = `<img src=${JSON.stringify(logo.src)} alt=${JSON.stringify(logo.alt)} height={36} />`;
+  return page.header?.logoAlone ? image : `${image} {TEXTS.name}`;
 }

@@ -1,4 +1,6 @@
 import { sectionRuns, type InterfacePage, type PageSection } from '@yucca/contract';
+import { cardFormatOf } from '@yucca/kit';
+import { hasOwnSections } from './design';
 import { importsOf } from './imports';
 import { literal } from './literal';
 
@@ -7,7 +9,7 @@ type Records = PageSection & { collection: string };
 /** The search field with what it offers. */
 export function fieldFile(page: InterfacePage): string {
   const others = cardsOfOthers(page);
-  const shown = recordSections(page);
+  const shown = page.typing?.preview === false ? [] : recordSections(page);
   const preview =
     shown.length === 0
       ? ''
@@ -34,6 +36,8 @@ export function Field(props: FieldProps) {
       sources={sources}
       facetLabel={(name) => FACETS.find((facet) => facet.name === name)?.label ?? name}
       ${preview}
+      ${page.typing?.delayMs ? `waitMs={${page.typing.delayMs}}` : ''}
+      ${page.typing?.enter ? `enter=${literal(page.typing.enter)}` : ''}
     />
   );
 }
@@ -47,13 +51,19 @@ function cardOf(collection: string): PreviewCard {
   ${others.map(([collection, , name]) => `if (collection === ${literal(collection)}) return { card: ${name} };\n`).join('')}
   ${
     shown.some(({ collection }) => collection === page.collection) || others.length === 0
-      ? `return { card: CARD${page.currency === null ? '' : `, currency: ${literal(page.currency)}`} };`
+      ? `return { card: CARD${cardFormatOf(page) === null ? '' : `, currency: ${literal(cardFormatOf(page))}`} };`
       : 'return { card: CARD };'
   }
 }
 `
 }`;
-  const own = { './card': 'CARD', './facets': 'FACETS', './texts': 'TEXTS', './yucca': 'client memory SERVER' };
+  const own = {
+    './card': 'CARD',
+    './design': 'PAGE',
+    './facets': 'FACETS',
+    './texts': 'TEXTS',
+    './yucca': 'client memory SERVER',
+  };
   // A parameter that nobody reads is none.
   const text = body.includes('if (collection') ? body : body.replace('cardOf(collection: string)', 'cardOf()');
   return importsOf(text, own) + text;
@@ -62,6 +72,12 @@ function cardOf(collection: string): PreviewCard {
 /** What the field offers, as a function of the program; before it the cards of other collections. */
 export function fieldSources(page: InterfacePage): string {
   const cards = cardsOfOthers(page).map(([, card, name]) => `\nconst ${name}: Card = ${literal(card)};\n`);
+  if (hasOwnSections(page))
+    return `${cards.join('')}
+/** What is offered, in order. */
+function sources(): Source[] {
+  return sourcesFor(PAGE.autocomplete, client, memory, SERVER, ${page.typing?.letters ?? 0});
+}`;
   const rows = sectionRuns(page.autocomplete).map((run, i) => sourceOf(run, i, page));
   return `${cards.join('')}
 /** What is offered, in order. */

@@ -4,15 +4,15 @@ const SOURCES: readonly (readonly [from: string, names: string])[] = [
     '@yucca/kit',
     `addressMap Autocomplete chosenValues completionsSource counted distance facetValues figureText isRange
     pageNumbers redirectOf SearchState shownChoices withPage withRange withSort createClient createMemory
-    EMPTY_QUERY fieldsOf parseAddress pagesUpTo pastQueriesSource pointAt printAddress recordsSource requestFor shownHit shownRow viewedSource withChoices
+    EMPTY_QUERY fieldsOf figure parseAddress pagesUpTo pastQueriesSource pointAt printAddress recordLink recordsSource requestFor shelvesBeside shownHit shownRow sourcesFor viewedSource withChoices
     withLabels withText withToggled BY_DISTANCE *Card *Choices *Query *SearchAnswer *SearchResult
-    *SearchSnapshot *ShownText *Source *ViewedRecord`,
+    *InterfacePage *SearchSnapshot *ShownText *Source *ViewedRecord`,
   ],
   ['@yucca/kit/insights', 'createInsights'],
   [
     '@yucca/kit/react',
-    `AppliedChoices FacetList FilterSheet Marked MoreResults NearChoice NothingFound Notice OfferPreview
-    Pages QueryField ResultCount ResultMap SortChoice TextsProvider Trouble useAddress useGivenQuery useSearch useSlow
+    `AppliedChoices Badges FacetList FilterSheet Marked MoreResults NearChoice NothingFound Notice OfferPreview
+    Pages QueryField ResultCount ResultMap SearchView SortChoice TextsProvider Trouble useAddress useGivenQuery useSearch useSlow
     useViews *FindInFacet *Navigation *PreviewCard`,
   ],
   ['react', 'useEffect useRef useState *MouseEvent'],

@@ -1,5 +1,6 @@
 import type { InterfacePage } from '@yucca/contract';
 import { textsOf } from '@yucca/kit/texts';
+import { isWholeView } from './design';
 import { hasOwnTexts } from './facts';
 import { importsOf } from './imports';
 import { literal } from './literal';
@@ -9,6 +10,7 @@ export type Begins = 'in the browser' | 'on the server';
 
 /** The page: its state, and its parts in the places the design has for them. */
 export function searchPageFile(page: InterfacePage, begins: Begins): string {
+  if (isWholeView(page)) return wholeViewFile(page, begins);
   const { say } = textsOf(page.locale, page.texts);
   const { paging, geo, places, facets } = page;
   const grows = paging !== 'pages';
@@ -64,7 +66,7 @@ export function SearchPage(${onServer ? '{ query: first, answer: firstAnswer }: 
   };
   const open = (record: ViewedRecord): void => {
     memory.addViewed(record);
-    window.location.assign(recordHref(record));
+    window.location.assign(${page.link === undefined ? '' : 'record.href ?? '}recordHref(record));
   };
   return (
     ${isOwn ? '<TextsProvider value={PAGE_TEXTS}>' : ''}
@@ -155,6 +157,47 @@ export function SearchPage(${onServer ? '{ query: first, answer: firstAnswer }: 
   return importsOf(body, own) + body;
 }
 
+/** The page as the kit's whole view: what stands on it is in its design. */
+function wholeViewFile(page: InterfacePage, begins: Begins): string {
+  const onServer = begins === 'on the server';
+  const body = `
+${
+  onServer
+    ? `interface SearchPageProps {
+  /** What the address asks for. */
+  query: Query;
+  /** The answer to it. */
+  answer: SearchAnswer;
+}
+
+`
+    : ''
+}/** The search page, as \`design.ts\` says it. */
+export function SearchPage(${onServer ? '{ query, answer }: SearchPageProps' : ''}) {
+  ${onServer ? '' : 'const [{ query }] = useState(() => parseAddress(window.location.search, FACETS));'}
+  return (
+    <SearchView
+      page={PAGE}
+      client={client}
+      query={query}
+      ${onServer ? 'answer={answer}' : ''}
+      here="./"
+      memory={memory}
+      insights={insights}
+      recordHref={({ link, ...record }) => link ?? recordHref(record)}
+      picturesFrom={SERVER}
+    />
+  );
+}
+`;
+  const own = {
+    './design': 'PAGE',
+    './facets': 'FACETS',
+    './yucca': 'client insights memory recordHref SERVER',
+  };
+  return importsOf(body, own) + body;
+}
+
 /** The choice of an order, with the order by distance where there is one. */
 function sortChoice({ sorts, geo, places, locale, texts }: InterfacePage): string {
   const { say } = textsOf(locale, texts);
@@ -216,8 +259,8 @@ export function Results({ answer${geo === null ? '' : ', near'} }: ResultsProps)
   const ids = answer.results.map(({ id }) => id);
   useViews(list, ids, answer.queryId, insights, before);
   const open = (result: SearchResult, row: number): void => {
-    const { text, detail, picture } = shownRow(result, CARD, SERVER);
-    memory.addViewed({ collection: COLLECTION, id: result.id, text, ...(detail && { detail }), ...(picture && { picture }) });
+    const { text, detail, picture${page.link === undefined ? '' : ', href'} } = shownRow(result, CARD, SERVER${page.link === undefined ? '' : `, { link: ${literal(page.link)} }`});
+    memory.addViewed({ collection: COLLECTION, id: result.id, text, ...(detail && { detail }), ...(picture && { picture })${page.link === undefined ? '' : ', ...(href && { href })'} });
     insights.click(answer.queryId, result.id, before + row + 1);
   };
   return (

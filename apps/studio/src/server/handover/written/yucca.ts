@@ -7,7 +7,7 @@ import { literal } from './literal';
  * `ownPages` is the path of record pages, when the site has its own.
  */
 export function yuccaFile({ page }: TakenAway, env: (name: string) => string, ownPages: string | null = null): string {
-  const { slug, collection, pageSize, facets, autocomplete } = page;
+  const { slug, collection, pageSize, facets, autocomplete, badges } = page;
   // Records of other collections are shown where those have their pages.
   const others = autocomplete.flatMap((section) =>
     section.collection !== undefined && section.collection !== collection && section.at !== undefined
@@ -29,7 +29,7 @@ export const memory = createMemory(${literal(slug)});
 
 export const COLLECTION = ${literal(collection)};
 /** What is asked for with every query. */
-export const REQUEST = { facets: ${facets.length > 0 ? 'FACETS.map(({ name }) => name)' : '[] as string[]'}, size: ${pageSize} };
+export const REQUEST = { facets: ${facets.length > 0 ? 'FACETS.map(({ name }) => name)' : '[] as string[]'}, size: ${pageSize}${badges === undefined ? '' : `, conditions: ${literal(badges.map(({ where }) => where))}`} };
 
 const ADDRESS = addressMap(FACETS);
 

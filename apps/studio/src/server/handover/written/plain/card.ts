@@ -1,16 +1,35 @@
 import type { InterfacePage } from '@yucca/contract';
+import { cardFormatOf } from '@yucca/kit';
 import { importsOf } from '../imports';
 import { literal } from '../literal';
 
 /** One result as elements, with the parts that the design shows and no others. */
-export function cardBuilder({ card, currency, geo, columns = 3 }: InterfacePage): string {
-  const money = currency === null ? '' : `, ${literal(currency)}`;
+export function cardBuilder(page: InterfacePage): string {
+  const { card, geo, columns = 3, badges, link } = page;
+  const format = cardFormatOf(page);
+  const money = format === null ? '' : `, ${literal(format)}`;
   const shown = Object.fromEntries(Object.entries(card).filter(([, field]) => field !== undefined));
-  const parts = ['title', ...(['picture', 'detail', 'text', 'number'] as const).filter((part) => card[part] !== null)];
+  const parts = [
+    'title',
+    ...(['picture', 'detail', 'second', 'text', 'number'] as const).filter((part) => card[part] != null),
+  ];
   const body = `
 /** Which field each part of a result comes from. */
 export const CARD: Card = ${literal(shown)};
+${
+  badges === undefined
+    ? ''
+    : `
+/** Words on the results that meet a condition, in the order of the conditions that are asked. */
+const BADGES = ${literal(badges)};
 
+function badges({ meets = [] }: SearchResult): HTMLElement | null {
+  const shown = meets.flatMap((at) => BADGES[at] ?? []);
+  if (shown.length === 0) return null;
+  return element('ul', { 'data-part': 'badges' }, ...shown.map(({ label }) => element('li', { 'data-part': 'badge' }, label)));
+}
+`
+}
 /** One result. \`row\`: its place on the page, from 0. */
 export function resultCard(result: SearchResult, row: number, onOpen: () => void): HTMLElement {
   const { ${[...parts, 'elsewhere'].join(', ')} } = shownHit(result, CARD, SERVER);
@@ -35,8 +54,10 @@ export function resultCard(result: SearchResult, row: number, onOpen: () => void
       element(
         'div',
         { 'data-part': 'card-body' },
-        element('h2', {}, element('a', { href: recordHref(result), onclick: onOpen }, ...marked(title))),
+        ${badges === undefined ? '' : 'badges(result),'}
+        element('h2', {}, element('a', { href: ${link === undefined ? '' : `recordLink(${literal(link)}, result.id, result.record) ?? `}recordHref(result), onclick: onOpen }, ...marked(title))),
         ${card.detail === null ? '' : `detail && element('p', { 'data-part': 'card-detail' }, ...marked(detail)),`}
+        ${card.second == null ? '' : `second && element('p', { 'data-part': 'card-detail', 'data-line': '2' }, ...marked(second)),`}
         ${card.text === null ? '' : `text && element('p', { 'data-part': 'card-text' }, ...marked(text)),`}
         // Found in a field that is not on the card.
         elsewhere && element('p', { 'data-part': 'card-elsewhere' }, PAGE_TEXTS.label(elsewhere.label), ': ', ...marked(elsewhere)),

@@ -1,6 +1,6 @@
 import type { InterfacePage } from '@yucca/contract';
 import type { TakenAway } from '../../targets/target';
-import { linkFrom } from '../facts';
+import { linkFrom, logoOf } from '../facts';
 import { fieldSources } from '../field';
 import { importsOf } from '../imports';
 import { literal } from '../literal';
@@ -8,7 +8,7 @@ import { literal } from '../literal';
 /** What the field offers. */
 export function sourcesFile(page: InterfacePage): string {
   const body = fieldSources(page).replace('function sources', 'export function sources');
-  return importsOf(body, { './card': 'CARD', './yucca': 'client memory SERVER' }) + body;
+  return importsOf(body, { './card': 'CARD', './design': 'PAGE', './yucca': 'client memory SERVER' }) + body;
 }
 
 /** The list of results and what leads on from it. */
@@ -97,6 +97,7 @@ function pages(answer: SearchAnswer, query: Query, go: Going['go']): HTMLElement
 /** The page: its state, its address, and what is drawn when either changes. */
 export function mainFile({ page, server }: TakenAway): string {
   const { facets, sorts, paging } = page;
+  const logo = logoOf(page, server);
   const links = (page.header?.links ?? []).map(
     ({ label, href }) => `element('a', { href: ${literal(linkFrom(server, href))} }, ${literal(label)}),\n`,
   );
@@ -127,7 +128,7 @@ const field = searchField({
   onValue: (facet, value) => go(withToggled(withText(search.snapshot().query, ''), facet, value)),
   onRecord: (record) => {
     memory.addViewed(record);
-    window.location.assign(recordHref(record));
+    window.location.assign(${page.link === undefined ? '' : 'record.href ?? '}recordHref(record));
   },
 });
 const body = element('div', { 'data-part': 'body', 'data-filters': ${literal(String(facets.length > 0))} });
@@ -180,12 +181,12 @@ function draw(): void {
 }
 
 document.getElementById('header')!.append(
-  element('h1', {}, TEXTS.name),
+  element('h1', {}, ${logo === null ? '' : `element('img', { src: ${literal(logo.src)}, alt: ${literal(logo.alt)}, height: '36' }), `}${logo !== null && page.header?.logoAlone ? '' : 'TEXTS.name'}),
   ${links.length === 0 ? '' : `element('nav', { 'aria-label': 'Links' }, ${links.join('')}),`}
 );
 document
   .getElementById('search')!
-  .append(element('div', { 'data-yucca': '', lang: ${literal(page.locale ?? 'en')}, dir: ${literal(page.dir ?? 'ltr')}, 'data-layout': ${literal(page.layout === 'places' ? 'rows' : page.layout)}, 'data-filters-at': ${literal(page.filters ?? 'left')}, 'data-density': ${literal(page.density ?? 'roomy')} }, form));
+  .append(element('div', { 'data-yucca': '', lang: ${literal(page.locale ?? 'en')}, dir: ${literal(page.dir ?? 'ltr')}, 'data-layout': ${literal(page.layout === 'cards' ? 'cards' : 'rows')}, 'data-filters-at': ${literal(page.filters ?? 'left')}, 'data-density': ${literal(page.density ?? 'roomy')} }, form));
 search.subscribe(draw);
 draw();
 void search.refresh();

@@ -1,0 +1,62 @@
+import type { PageSection } from '@yucca/contract';
+import type { Offer, Source } from './source.ts';
+import { staticSource } from './source.ts';
+
+type OwnSection = Pick<PageSection, 'label' | 'size' | 'letters' | 'rows' | 'address'>;
+
+/** Rows of one's own that begin with what is typed. Kinds: `link` for those that lead somewhere, else `query`. */
+export function listSource({ label, size, letters = 0, rows = [] }: OwnSection, name: string): Source {
+  const source = staticSource(name, label, offersOf(rows, name), letters);
+  return {
+    ...source,
+    load: (text, signal) =>
+      (source.load(text, signal) as ReturnType<typeof offersIn>).map((section) => ({
+        ...section,
+        offers: section.offers.slice(0, size),
+      })),
+  };
+}
+
+/**
+ * Rows that an address of one's own answers: a JSON list of `{text, detail?, picture?, href?}`, asked by the visitor's
+ * browser without cookies. Rows that are none are left out.
+ */
+export function addressSource({ label, size, letters = 1, address = '' }: OwnSection, name: string): Source {
+  return {
+    name,
+    remote: true,
+    from: letters,
+    async load(text, signal) {
+      const response = await fetch(address.replaceAll('{q}', encodeURIComponent(text)), {
+        signal,
+        credentials: 'omit',
+      });
+      if (!response.ok) return [];
+      return offersIn(label, offersOf(await response.json(), name).slice(0, size), name);
+    },
+  };
+}
+
+const offersIn = (label: string, offers: readonly Offer[], name: string) => [{ name, label, offers }];
+
+const isWebAddress = (found: unknown): found is string =>
+  typeof found === 'string' && /^(https?:\/\/|\/(?![/\\]))/.test(found);
+
+/** The rows in what an address answered, or a design says. */
+export function offersOf(found: unknown, name: string): Offer[] {
+  if (!Array.isArray(found)) return [];
+  return found.flatMap((row: Record<string, unknown> | null, i): Offer[] => {
+    const { text, detail, picture, href } = row ?? {};
+    if (typeof text !== 'string' || text === '') return [];
+    return [
+      {
+        id: `${name}/${i}/${text}`,
+        kind: isWebAddress(href) ? 'link' : 'query',
+        text,
+        ...(typeof detail === 'string' && { detail }),
+        ...(isWebAddress(picture) && { picture }),
+        ...(isWebAddress(href) && { href }),
+      },
+    ];
+  });
+}

@@ -1,0 +1,92 @@
+import { valuesAt, type InterfacePage, type SearchResult } from '@yucca/contract';
+import type { RefObject } from 'react';
+import { textAt } from '../../card.ts';
+import { Marked } from '../marked.tsx';
+import type { Lead } from '../navigation.ts';
+import { useTexts } from '../use-texts.ts';
+import { Badges } from './badges.tsx';
+
+export interface ResultTableProps {
+  page: InterfacePage;
+  results: readonly SearchResult[];
+  /** Is given the element whose children are the results. */
+  rows?: RefObject<HTMLElement | null>;
+  leadOf: (result: SearchResult, i: number) => Lead;
+}
+
+/** Letters of a cell at most. */
+const MOST = 160;
+
+/**
+ * Results below each other, field by field, for data that people compare. A wide one scrolls in itself, by keyboard
+ * too. The first column leads to the record.
+ */
+export function ResultTable({ page, results, rows, leadOf }: ResultTableProps) {
+  const { say, label } = useTexts();
+  const columns = page.table ?? [];
+  const areNumbers = columns.map(({ field }) =>
+    results.some(({ record }) => typeof valuesAt(record, field) === 'number'),
+  );
+  return (
+    <div data-part="table" role="region" aria-label={say('results')} tabIndex={0}>
+      <table>
+        <thead>
+          <tr>
+            {columns.map((column, i) => (
+              <th key={column.field} scope="col" data-number={areNumbers[i]}>
+                {label(column.label)}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody ref={rows as RefObject<HTMLTableSectionElement | null>}>
+          {results.map((result, i) => {
+            const { href, onOpen } = leadOf(result, i);
+            return (
+              <tr key={result.id}>
+                {columns.map(({ field }, column) => {
+                  const cell = <Cell page={page} result={result} field={field} />;
+                  if (column > 0)
+                    return (
+                      <td key={field} data-number={areNumbers[column]}>
+                        {cell}
+                      </td>
+                    );
+                  return (
+                    <th key={field} scope="row">
+                      {href === undefined ? (
+                        cell
+                      ) : (
+                        <a href={href} onClick={onOpen}>
+                          {cell}
+                        </a>
+                      )}
+                      <Badges page={page} result={result} />
+                    </th>
+                  );
+                })}
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+/** What a field of a result says: its text with what matched, its number as it is written, its list with commas. */
+function Cell({ page, result, field }: { page: InterfacePage; result: SearchResult; field: string }) {
+  const { figure } = useTexts();
+  const value = valuesAt(result.record, field);
+  if (field === page.card.picture && typeof value === 'string')
+    // eslint-disable-next-line @next/next/no-img-element -- the kit knows no framework
+    return <img src={value} alt="" width={48} height={36} loading="lazy" />;
+  if (typeof value === 'number') {
+    const format = page.formats && Object.hasOwn(page.formats, field) ? page.formats[field] : undefined;
+    return <span data-part="figure">{figure(value, format)}</span>;
+  }
+  if (typeof value === 'boolean') return value ? '✓' : '–';
+  if (Array.isArray(value) && value.every((one) => typeof one !== 'object')) return value.join(', ');
+  const shown = textAt(result, field, MOST);
+  return shown ? <Marked text={shown.text} ranges={shown.ranges} /> : '–';
+}
