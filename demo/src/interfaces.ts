@@ -13,6 +13,7 @@ export const INTERFACES: NewInterface[] = [
     collection: 'plants',
     thing: 'Product',
     currency: 'GBP',
+    formats: { height_cm: { unit: 'cm' } },
     languages: NURSERY_LANGUAGES,
     facets: [
       'category',
@@ -48,6 +49,7 @@ export const INTERFACES: NewInterface[] = [
     paging: 'endless',
     pageSize: 20,
     card: { text: 'sections.text', detail: 'topic', number: null },
+    start: { text: 'What our growers have written down: when to sow, what to prune, and what is eating it.' },
     autocomplete: [
       { from: 'past', label: 'Asked before', size: 3 },
       { from: 'records', label: 'Guides', size: 5 },
@@ -66,6 +68,7 @@ export const INTERFACES: NewInterface[] = [
     pageSize: 20,
     paging: 'more',
     card: { text: 'about', detail: 'address', number: 'rating' },
+    badges: [{ label: 'Plant hospital', where: "services = 'plant hospital'" }],
     facets: ['kind', 'services', 'town', { name: 'rating', control: 'steps' }],
     filters: 'right',
     languages: PLACES_LANGUAGES,

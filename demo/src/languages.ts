@@ -47,6 +47,7 @@ export const PLACES_LANGUAGES: Languages = [
       Town: 'المدينة',
       Rating: 'التقييم',
       'Best rated': 'الأعلى تقييمًا',
+      'Plant hospital': 'مستشفى النباتات',
     },
   },
 ];

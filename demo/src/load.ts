@@ -1,9 +1,10 @@
 import { createReadStream, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { Readable } from 'node:stream';
-import type { SearchAnswer, VisitorEvent } from '@yucca/contract';
+import type { NewInterface, SearchAnswer, VisitorEvent } from '@yucca/contract';
 import { COLLECTIONS } from './collections.ts';
 import { INTERFACES } from './interfaces.ts';
+import { NURSERY_LOGO } from './logo.ts';
 import { makeTraffic } from './traffic.ts';
 import { VISITS } from './visits.ts';
 
@@ -48,7 +49,15 @@ export async function loadQuillbrook(base: string, adminKey: string, dataDir: st
   for (const page of INTERFACES) {
     if ((await call('GET', `/interfaces/${page.slug}`)).ok) continue;
     await call('POST', '/interfaces', JSON.stringify(page));
+    if (page.slug === 'nursery') await addLogo(call, page);
   }
+}
+
+/** Gives a page its logo: the file first, then the design that names it. */
+async function addLogo(call: Call, { slug, ...design }: NewInterface): Promise<void> {
+  const sent = await call('POST', `/interfaces/${slug}/logo`, NURSERY_LOGO, 'image/svg+xml');
+  const { file } = (await sent.json()) as { file: string };
+  await call('PUT', `/interfaces/${slug}`, JSON.stringify({ ...design, header: { ...design.header, logo: file } }));
 }
 
 /** Brings ninety days of visitors, as another search would have logged them. */

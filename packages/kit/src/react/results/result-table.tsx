@@ -22,18 +22,18 @@ const MOST = 160;
  * too. The first column leads to the record.
  */
 export function ResultTable({ page, results, rows, leadOf }: ResultTableProps) {
-  const { say, label } = useTexts();
+  const { label } = useTexts();
   const columns = page.table ?? [];
   const areNumbers = columns.map(({ field }) =>
     results.some(({ record }) => typeof valuesAt(record, field) === 'number'),
   );
   return (
-    <div data-part="table" role="region" aria-label={say('results')} tabIndex={0}>
+    <div data-part="table" role="group" aria-label={page.title} tabIndex={0}>
       <table>
         <thead>
           <tr>
             {columns.map((column, i) => (
-              <th key={column.field} scope="col" data-number={areNumbers[i]}>
+              <th key={column.field} scope="col" data-figures={areNumbers[i]}>
                 {label(column.label)}
               </th>
             ))}
@@ -48,7 +48,7 @@ export function ResultTable({ page, results, rows, leadOf }: ResultTableProps) {
                   const cell = <Cell page={page} result={result} field={field} />;
                   if (column > 0)
                     return (
-                      <td key={field} data-number={areNumbers[column]}>
+                      <td key={field} data-figures={areNumbers[column]}>
                         {cell}
                       </td>
                     );

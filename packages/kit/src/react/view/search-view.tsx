@@ -181,30 +181,51 @@ export function SearchView(props: SearchViewProps) {
   };
   const asked = snapshot.answered ?? query;
   const beginning = page.start && isStart(asked) ? page.start : null;
-  const found = answer && beginning?.results !== false && (
+  const results = beginning?.results !== false && (
     <>
-      {answer.total === 0 ? (
-        <NothingFound query={asked} answer={answer} {...navigation} />
-      ) : (
-        <Results
-          {...{ page, answer, recordHref, memory, picturesFrom }}
-          near={query.near}
-          insights={insights ?? null}
-          renderResult={props.renderResult ?? null}
-          navigate={props.navigate ?? null}
-        />
-      )}
-      {page.paging === 'pages' ? (
-        <Pages query={query} answer={answer} {...navigation} />
-      ) : (
-        <MoreResults
+      <div data-part="summary">
+        {answer && <ResultCount answer={answer} asked={snapshot.answered?.q ?? ''} />}
+        {answer && <AppliedChoices query={query} answer={answer} {...navigation} />}
+        <span role="status" data-part="slow">
+          {slow && say('searching')}
+        </span>
+        <SortChoice
           query={query}
-          answer={answer}
-          loading={status === 'loading'}
-          endless={page.paging === 'endless'}
-          hrefOf={navigation.hrefOf}
-          onMore={(to) => change(to, 'replace')}
+          sorts={[
+            ...page.sorts,
+            ...(query.near && query.q !== '' ? [{ name: BY_DISTANCE, label: say('nearestFirst') }] : []),
+          ]}
+          onQuery={choose}
+          {...(query.near && { usual: say(query.q === '' ? 'nearest' : 'bestMatch') })}
         />
+      </div>
+      {answer && <Notice answer={answer} />}
+      {answer && (
+        <>
+          {answer.total === 0 ? (
+            <NothingFound query={asked} answer={answer} {...navigation} />
+          ) : (
+            <Results
+              {...{ page, answer, recordHref, memory, picturesFrom }}
+              near={query.near}
+              insights={insights ?? null}
+              renderResult={props.renderResult ?? null}
+              navigate={props.navigate ?? null}
+            />
+          )}
+          {page.paging === 'pages' ? (
+            <Pages query={query} answer={answer} {...navigation} />
+          ) : (
+            <MoreResults
+              query={query}
+              answer={answer}
+              loading={status === 'loading'}
+              endless={page.paging === 'endless'}
+              hrefOf={navigation.hrefOf}
+              onMore={(to) => change(to, 'replace')}
+            />
+          )}
+        </>
       )}
     </>
   );
@@ -259,35 +280,19 @@ export function SearchView(props: SearchViewProps) {
             )}
             <section id="results" data-part="results" aria-label={say('results')}>
               {beginning?.text && <p data-part="start">{beginning.text}</p>}
-              <div data-part="summary" hidden={beginning?.results === false}>
-                {answer && <ResultCount answer={answer} asked={snapshot.answered?.q ?? ''} />}
-                {answer && <AppliedChoices query={query} answer={answer} {...navigation} />}
-                <span role="status" data-part="slow">
-                  {slow && say('searching')}
-                </span>
-                <SortChoice
-                  query={query}
-                  sorts={[
-                    ...page.sorts,
-                    ...(query.near && query.q !== '' ? [{ name: BY_DISTANCE, label: say('nearestFirst') }] : []),
-                  ]}
-                  onQuery={choose}
-                  {...(query.near && { usual: say(query.q === '' ? 'nearest' : 'bestMatch') })}
-                />
-              </div>
-              {answer && <Notice answer={answer} />}
               {error && <Trouble error={error} hasResults={answer !== null} onRetry={() => void search.refresh()} />}
-              {answer && page.shelves && (
+              {page.shelves ? (
                 <Shelves
                   {...{ page, recordHref, memory, picturesFrom }}
-                  query={asked}
+                  query={answer && asked}
                   beside={snapshot.beside}
                   navigate={props.navigate ?? null}
                 >
-                  {found}
+                  {results}
                 </Shelves>
+              ) : (
+                results
               )}
-              {!page.shelves && found}
             </section>
           </div>
         </form>

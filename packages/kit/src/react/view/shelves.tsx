@@ -13,8 +13,8 @@ import { viewedOf } from './viewed.ts';
 
 export interface ShelvesProps {
   page: InterfacePage;
-  /** What was asked, for the answers that are shown. */
-  query: Query;
+  /** What was asked, for the answers that are shown; null = there are none yet. */
+  query: Query | null;
   /** The answers of the shelves, in their order. */
   beside: readonly (SearchAnswer | null)[];
   memory: Memory;
@@ -39,7 +39,8 @@ export function Shelves({ children, ...props }: ShelvesProps) {
         return answer && answer.results.length > 0 && <Shelf key={i} {...props} shelf={shelf} answer={answer} />;
       })}
       {children}
-      {isStart(query) &&
+      {query &&
+        isStart(query) &&
         shelves.map((shelf, i) => shelf.from === 'viewed' && <ViewedShelf key={i} {...props} shelf={shelf} />)}
     </>
   );
@@ -71,7 +72,7 @@ function Shelf({ shelf, answer, ...props }: OneShelf & { answer: SearchAnswer })
       })}
       {from === 'found' && left > 0 && (
         <li data-part="shelf-all">
-          <a data-part="link" href={addressMap([]).write(withText(EMPTY_QUERY, query.q), { pathname: at })}>
+          <a data-part="link" href={addressMap([]).write(withText(EMPTY_QUERY, query?.q ?? ''), { pathname: at })}>
             {say('allOf', { total: answer.total, label })}
           </a>
         </li>

@@ -21,6 +21,15 @@ const KINDS = Object.keys(SOURCES) as SectionDocument['from'][];
 
 /** What the search field offers: sections in order, each with its source. */
 export function AutocompleteSection({ facts }: { facts: PageFacts }) {
+  return (
+    <>
+      <Sections facts={facts} />
+      <TypingSettings />
+    </>
+  );
+}
+
+function Sections({ facts }: { facts: PageFacts }) {
   const [{ document }] = useDraft();
   const set = useSetDesign();
   const sections = document.autocomplete ?? usualSections(document.title ?? facts.parts.title);
@@ -119,7 +128,6 @@ export function AutocompleteSection({ facts }: { facts: PageFacts }) {
           />
         </div>
       )}
-      <TypingSettings />
     </Setting>
   );
 }
@@ -187,36 +195,38 @@ function TypingSettings() {
     set('typing', Object.keys(next).length === 0 ? undefined : next, part);
   };
   return (
-    <div data-for="autocomplete" className="mt-4 grid gap-1">
-      <h2 className="text-[15px]">While somebody types</h2>
-      <Choice
-        label="Enter, with no row chosen"
-        value={typing.enter ?? 'results'}
-        options={[
-          ['results', 'shows all results'],
-          ['first', 'takes the first row'],
-        ]}
-        onValue={(enter) => put('enter', enter === 'results' ? undefined : enter)}
-      />
-      <WholeNumber
-        label="Letters before a server is asked"
-        value={typing.letters ?? 0}
-        min={0}
-        max={20}
-        onNumber={(letters) => put('letters', letters || undefined)}
-      />
-      <WholeNumber
-        label="Wait after a letter, ms"
-        value={typing.delayMs ?? 0}
-        min={0}
-        max={2000}
-        onNumber={(delay) => put('delayMs', delay || undefined)}
-      />
-      <Check
-        label="More of the row that is pointed at, beside the list"
-        on={typing.preview !== false}
-        onValue={(on) => put('preview', on ? undefined : false)}
-      />
-    </div>
+    <Setting part="autocomplete" isSet={document.typing !== undefined} onReset={() => set('typing', undefined)}>
+      <h2 className="mt-2 mb-1 text-[15px]">While somebody types</h2>
+      <div className="grid gap-1">
+        <Choice
+          label="Enter, with no row chosen"
+          value={typing.enter ?? 'results'}
+          options={[
+            ['results', 'shows all results'],
+            ['first', 'takes the first row'],
+          ]}
+          onValue={(enter) => put('enter', enter === 'results' ? undefined : enter)}
+        />
+        <WholeNumber
+          label="Letters before a server is asked"
+          value={typing.letters ?? 0}
+          min={0}
+          max={20}
+          onNumber={(letters) => put('letters', letters || undefined)}
+        />
+        <WholeNumber
+          label="Wait after a letter, ms"
+          value={typing.delayMs ?? 0}
+          min={0}
+          max={2000}
+          onNumber={(delay) => put('delayMs', delay || undefined)}
+        />
+        <Check
+          label="More of the row that is pointed at, beside the list"
+          on={typing.preview !== false}
+          onValue={(on) => put('preview', on ? undefined : false)}
+        />
+      </div>
+    </Setting>
   );
 }
