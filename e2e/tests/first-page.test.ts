@@ -81,7 +81,12 @@ const MOST_STEPS = 45;
 test('from a dropped file to a page of one’s own in two languages, published and restored', async () => {
   const rows = Array.from({ length: 60 }, (_, i) =>
     [
-      ...[`POT-${i + 1}`, `Pot ${i + 1}`, `Pot ${i + 1} of the ${GLAZES[i % 4]} kiln.`, `${siteBase}/pots/${i + 1}.svg`],
+      ...[
+        `POT-${i + 1}`,
+        `Pot ${i + 1}`,
+        `Pot ${i + 1} of the ${GLAZES[i % 4]} kiln.`,
+        `${siteBase}/pots/${i + 1}.svg`,
+      ],
       ...[GLAZES[i % 4], MAKERS[i % 3], (8 + (i % 20)).toFixed(2), 10 + (i % 15)],
     ].join(','),
   );

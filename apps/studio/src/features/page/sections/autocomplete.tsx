@@ -5,7 +5,7 @@ import { AddChoice, Check, Choice, RemoveButton } from '@/ui/controls';
 import { useDraft, useSetDesign } from '../draft';
 import type { PageFacts } from '../facts';
 import { draggable, MoveButtons, moved, Setting } from '../setting';
-import { WholeNumber } from './fields-of';
+import { WholeNumber } from './plain-inputs';
 import { OwnAddress, OwnRows } from './own-rows';
 
 const SOURCES: Record<SectionDocument['from'], string> = {

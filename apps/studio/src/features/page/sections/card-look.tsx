@@ -13,7 +13,7 @@ import { useState } from 'react';
 import { AddChoice, Choice, RemoveButton } from '@/ui/controls';
 import { useDraft, useSetDesign } from '../draft';
 import { MoveButtons, moved, Setting } from '../setting';
-import { LineWhenDone } from './fields-of';
+import { LineWhenDone } from './plain-inputs';
 
 const RATIO_WORDS: Record<(typeof PICTURE_RATIOS)[number], string> = {
   '4:3': '4:3, landscape',

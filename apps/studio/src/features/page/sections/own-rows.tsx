@@ -5,7 +5,7 @@ import { addressSource } from '@yucca/kit';
 import { useState } from 'react';
 import { RemoveButton } from '@/ui/controls';
 import { MoveButtons, moved } from '../setting';
-import { LineWhenDone } from './fields-of';
+import { LineWhenDone } from './plain-inputs';
 
 const MOST = 50;
 /** As the contract has it. */

@@ -7,7 +7,7 @@ import { AddChoice, Check, RemoveButton } from '@/ui/controls';
 import { useDraft, useSetDesign } from '../draft';
 import type { PageFacts } from '../facts';
 import { draggable, MoveButtons, moved, Setting } from '../setting';
-import { WholeNumber } from './fields-of';
+import { WholeNumber } from './plain-inputs';
 
 const SOURCES: Record<ShelfDocument['from'], string> = {
   popular: 'what stands first, before a search',

@@ -5,7 +5,7 @@ import { AddChoice, RemoveButton } from '@/ui/controls';
 import { useDraft, useSetDesign } from '../draft';
 import type { PageFacts } from '../facts';
 import { draggable, MoveButtons, moved, Setting } from '../setting';
-import { LineWhenDone } from './fields-of';
+import { LineWhenDone } from './plain-inputs';
 
 /** The columns of a table of results, in order. */
 export function TableSettings({ facts, fields }: { facts: PageFacts; fields: readonly FieldProfile[] }) {

@@ -12,7 +12,10 @@ export function cardFile(page: InterfacePage): string {
   const money = format === null ? '' : `, ${literal(format)}`;
   const shown = Object.fromEntries(Object.entries(card).filter(([, field]) => field !== undefined));
   const alone = card.number === null;
-  const parts = ['title', ...(['picture', 'detail', 'second', 'text'] as const).filter((part) => card[part] != null)];
+  const parts = [
+    'title',
+    ...(['picture', 'detail', 'second', 'text'] as const).filter((part) => (card[part] ?? null) !== null),
+  ];
   const figures = [
     ...(geo === null
       ? []
@@ -80,7 +83,7 @@ export function ResultCard({ result, ${card.picture === null ? '' : 'row, '}onOp
         )}`
         }
         ${
-          card.second == null
+          (card.second ?? null) === null
             ? ''
             : `{second && (
           <p data-part="card-detail" data-line="2">

@@ -11,7 +11,7 @@ export function cardBuilder(page: InterfacePage): string {
   const shown = Object.fromEntries(Object.entries(card).filter(([, field]) => field !== undefined));
   const parts = [
     'title',
-    ...(['picture', 'detail', 'second', 'text', 'number'] as const).filter((part) => card[part] != null),
+    ...(['picture', 'detail', 'second', 'text', 'number'] as const).filter((part) => (card[part] ?? null) !== null),
   ];
   const body = `
 /** Which field each part of a result comes from. */
@@ -57,7 +57,7 @@ export function resultCard(result: SearchResult, row: number, onOpen: () => void
         ${badges === undefined ? '' : 'badges(result),'}
         element('h2', {}, element('a', { href: ${link === undefined ? '' : `recordLink(${literal(link)}, result.id, result.record) ?? `}recordHref(result), onclick: onOpen }, ...marked(title))),
         ${card.detail === null ? '' : `detail && element('p', { 'data-part': 'card-detail' }, ...marked(detail)),`}
-        ${card.second == null ? '' : `second && element('p', { 'data-part': 'card-detail', 'data-line': '2' }, ...marked(second)),`}
+        ${(card.second ?? null) === null ? '' : `second && element('p', { 'data-part': 'card-detail', 'data-line': '2' }, ...marked(second)),`}
         ${card.text === null ? '' : `text && element('p', { 'data-part': 'card-text' }, ...marked(text)),`}
         // Found in a field that is not on the card.
         elsewhere && element('p', { 'data-part': 'card-elsewhere' }, PAGE_TEXTS.label(elsewhere.label), ': ', ...marked(elsewhere)),

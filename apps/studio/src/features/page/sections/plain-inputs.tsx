@@ -1,35 +1,6 @@
 'use client';
 
-import type { FieldProfile } from '@yucca/contract';
 import { useState } from 'react';
-
-/** A choice among the fields of the data; one that is chosen and gone is still named. */
-export function FieldChoice({
-  label,
-  fields,
-  value,
-  onField,
-}: {
-  label: string;
-  fields: readonly FieldProfile[];
-  value: string;
-  onField: (field: string) => void;
-}) {
-  const isMissing = fields.length > 0 && fields.every(({ path }) => path !== value);
-  return (
-    <select
-      aria-label={label}
-      className="field min-w-0 py-0.5 text-[13px]"
-      value={value}
-      onChange={(event) => onField(event.target.value)}
-    >
-      {isMissing && <option value={value}>{value} (not in the data)</option>}
-      {fields.map(({ path }) => (
-        <option key={path}>{path}</option>
-      ))}
-    </select>
-  );
-}
 
 /** A line of text that is taken over when it is left or Enter is pressed: what is half-typed would not be valid. */
 export function LineWhenDone({
