@@ -79,6 +79,31 @@ const DESIGNS: Record<string, Omit<NewInterface, 'slug'>> = {
       { from: 'records', label: 'Guides', collection: 'guides' },
     ],
   },
+  parts: {
+    collection: 'plants',
+    card: { ...card, number: 'price', second: 'category' },
+    picture: { ratio: '1:1', fit: 'contain' },
+    badges: [{ label: `It's "odd"`, where: `name = 'it''s'`, colour: '#ffffff' }],
+    formats: { price: { unit: '"`${x}', decimals: 2 } },
+    link: 'https://shop.example/{id}?a=\'`${x}"',
+    typing: { letters: 2, delayMs: 50, enter: 'first', preview: false },
+    autocomplete: [
+      { from: 'list', label: 'Help', rows: [{ text: `It's "here"`, href: '/hours' }] },
+      { from: 'address', label: 'Offers', address: 'https://shop.example/o?q={q}' },
+      { from: 'records', label: 'Plants', parts: ['number'], letters: 3 },
+    ],
+  },
+  table: {
+    collection: 'plants',
+    layout: 'table',
+    table: [{ field: 'name' }, { field: 'price', label: `The "price"` }],
+    badges: [{ label: 'New', where: 'price > 5' }],
+    start: { text: 'Welcome `${x}`', results: false },
+    shelves: [
+      { from: 'chosen', label: 'Ours', ids: ['P-1'] },
+      { from: 'found', label: 'Guides', collection: 'guides' },
+    ],
+  },
   places: {
     collection: 'plants',
     layout: 'places',
