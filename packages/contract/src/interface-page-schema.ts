@@ -66,7 +66,7 @@ const pageShelfSchema = object(
     size: count,
     collection: text,
     card: cardSchema,
-    /** The address of the page of its collection. */
+    /** The address of the page of its collection; empty = it has none. */
     at: text,
     /** Where its records lead instead. */
     link: text,

@@ -1,7 +1,7 @@
 /** @jest-environment jsdom */
 /** What a design may say of a page besides its filters and its card, drawn by the whole view. */
 import type { InterfacePage, SearchAnswer, SearchRequest } from '@yucca/contract';
-import { act, render, screen, within } from '@testing-library/react';
+import { act, cleanup, render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import fc from 'fast-check';
 import {
@@ -17,7 +17,7 @@ import {
   type Query,
   type YuccaClient,
 } from '../src/index.ts';
-import { SearchView } from '../src/react/index.ts';
+import { SearchView, Shelves } from '../src/react/index.ts';
 import { textsOf } from '../src/texts/index.ts';
 import { answerWith, pageWith, plants } from './answers.ts';
 
@@ -184,6 +184,29 @@ describe('shelves', () => {
     expect(within(found).getByText('7')).toBeTruthy();
     expect(within(found).getByRole('link', { name: 'All 7: Guides' }).getAttribute('href')).toBe('/s/growing?q=fern');
     expect(container.querySelectorAll('[data-part=shelf]')).toHaveLength(1);
+  });
+
+  test('on a foreign site the way to all of it leads to the server; without a page of its own there is none', async () => {
+    const found = { ...shelves[2]!, size: 1 };
+    const answer = answerWith({ total: 7, results: 1 });
+    const draw = (at: string) =>
+      render(
+        <Shelves
+          page={pageWith({ shelves: [{ ...found, at }] })}
+          query={{ ...EMPTY_QUERY, q: 'fern' }}
+          beside={[answer]}
+          memory={createMemory('design', null)}
+          recordHref={({ id }) => `#${id}`}
+          navigate={null}
+          picturesFrom="https://search.example"
+        />,
+      );
+    draw('/s/growing');
+    const link = screen.getByRole('link', { name: 'All 7: Guides' });
+    expect(link.getAttribute('href')).toBe('https://search.example/s/growing?q=fern');
+    cleanup();
+    draw('');
+    expect(screen.queryByRole('link', { name: 'All 7: Guides' })).toBeNull();
   });
 
   test('the text before a search, with or without all records', async () => {

@@ -48,7 +48,7 @@ class OfflineSearch extends YuccaSearch {
   /** All records are shown by one file, which is told the collection too. */
   protected override recordHref(): (record: ShownRecord) => string {
     const page = this.getAttribute('records') ?? 'record.html';
-    return ({ collection, id }) => `${page}?${new URLSearchParams({ collection, id })}`;
+    return ({ collection, id, link }) => link ?? `${page}?${new URLSearchParams({ collection, id })}`;
   }
 
   protected override client(): YuccaClient {

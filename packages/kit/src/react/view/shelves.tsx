@@ -70,9 +70,12 @@ function Shelf({ shelf, answer, ...props }: OneShelf & { answer: SearchAnswer })
           />
         );
       })}
-      {from === 'found' && left > 0 && (
+      {from === 'found' && left > 0 && at !== '' && (
         <li data-part="shelf-all">
-          <a data-part="link" href={addressMap([]).write(withText(EMPTY_QUERY, query?.q ?? ''), { pathname: at })}>
+          <a
+            data-part="link"
+            href={picturesFrom + addressMap([]).write(withText(EMPTY_QUERY, query?.q ?? ''), { pathname: at })}
+          >
             {say('allOf', { total: answer.total, label })}
           </a>
         </li>

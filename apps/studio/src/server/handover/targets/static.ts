@@ -32,7 +32,10 @@ export const staticFolder: Target = async (what) => {
   const { packed: main, request } = packs[page.collection]!;
   const manifest: OfflineManifest = {
     format: 1,
-    pages: { [page.slug]: page },
+    // Other collections have no page in the folder.
+    pages: {
+      [page.slug]: { ...page, ...(page.shelves && { shelves: page.shelves.map((shelf) => ({ ...shelf, at: '' })) }) },
+    },
     collections,
     first: { collection: page.collection, request: request!, answer: { ...main.first!, queryId: '', timing: NO_TIME } },
   };
