@@ -83,7 +83,7 @@ function Badges() {
     put(badges.map((badge, i) => (i === at ? { ...badge, ...part } : badge)));
   return (
     <Setting part="badges" isSet={badges.length > 0} onReset={() => set('badges', undefined)}>
-      <fieldset className="grid gap-2">
+      <fieldset className="grid grid-cols-[minmax(0,1fr)] gap-2">
         <legend className="mb-1 text-[13px]">Badges</legend>
         {badges.map((badge, i) => (
           <div key={i} className="grid gap-1 rounded-md border border-line bg-paper p-2 text-[13px]">
@@ -172,7 +172,7 @@ function Formats({ fields }: { fields: readonly FieldProfile[] }) {
   if (numbers.length === 0 && named.length === 0) return null;
   return (
     <Setting part="card-number" isSet={named.length > 0} onReset={() => set('formats', undefined)}>
-      <fieldset className="grid gap-1">
+      <fieldset className="grid grid-cols-[minmax(0,1fr)] gap-1">
         <legend className="mb-1 text-[13px]">Number formats</legend>
         {named.map((field) => {
           const { unit = '', decimals, currency = '' } = formats[field]!;

@@ -43,7 +43,7 @@ export function ResultsSection({ facts }: { facts: PageFacts }) {
   };
   return (
     <>
-      <fieldset data-for="card" className="grid gap-2">
+      <fieldset data-for="card" className="grid grid-cols-[minmax(0,1fr)] gap-2">
         <legend className="mb-1 font-head font-semibold">A result</legend>
         {PARTS.map(([part, label, fits]) => (
           <CardField

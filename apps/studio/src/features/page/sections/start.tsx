@@ -70,7 +70,7 @@ export function StartSettings({ facts }: { facts: PageFacts }) {
         />
       </Setting>
       <Setting part="shelves" isSet={shelves.length > 0} onReset={() => set('shelves', undefined)}>
-        <fieldset className="grid gap-2">
+        <fieldset className="grid grid-cols-[minmax(0,1fr)] gap-2">
           <legend className="mb-1 text-[13px]">Shelves: rows of records</legend>
           <ol className="grid gap-2">
             {shelves.map((shelf, i) => (

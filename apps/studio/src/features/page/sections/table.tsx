@@ -23,7 +23,7 @@ export function TableSettings({ facts, fields }: { facts: PageFacts; fields: rea
       usual="what a card shows"
       onReset={() => set('table', undefined)}
     >
-      <fieldset className="grid gap-1">
+      <fieldset className="grid grid-cols-[minmax(0,1fr)] gap-1">
         <legend className="mb-1 text-[13px]">Columns of the table</legend>
         <ol className="grid gap-1">
           {columns.map(({ field, label }, i) => (
