@@ -167,10 +167,11 @@ function shownFacet(
   formats: Readonly<Record<string, NumberFormat>>,
 ): InterfacePage['facets'][number] {
   const format = Object.hasOwn(formats, field) ? formats[field] : undefined;
-  const { control, folded, shown, colours } = facet;
+  const { control, order, folded, shown, colours } = facet;
   return {
     ...{ name, kind, label: facet.label ?? label },
     ...(control !== undefined && fitsControl(kind, control) && { control }),
+    ...(order === 'label' && { order }),
     ...(folded && { folded }),
     ...(shown !== undefined && { shown }),
     ...(colours && { colours }),

@@ -69,6 +69,11 @@ export const pageFacetSchema = {
       description:
         'list, buttons, swatches or select for values; tree; range or steps (“4 and more”) for numbers; dates. Default: the first that fits.',
     },
+    order: {
+      enum: ['count', 'label'],
+      default: 'count',
+      description: 'values: count, as the tuning orders them; label, the ones that are offered by their names.',
+    },
     folded: { type: 'boolean', default: false, description: 'Closed until somebody opens it.' },
     shown: { type: 'integer', minimum: 1, maximum: 100, default: 8, description: 'Values in sight before “more”.' },
     colours: {
@@ -225,6 +230,7 @@ export interface PageFacet {
   name: string;
   label?: string;
   control?: FacetControl;
+  order?: 'count' | 'label';
   folded?: boolean;
   shown?: number;
   colours?: Record<string, string>;

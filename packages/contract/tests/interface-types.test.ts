@@ -27,7 +27,7 @@ const everything: Required<InterfaceDocument> = {
   facets: [
     'price',
     {
-      ...{ name: 'colour', label: 'Colours', control: 'swatches', folded: true, shown: 3 },
+      ...{ name: 'colour', label: 'Colours', control: 'swatches', order: 'label', folded: true, shown: 3 },
       colours: { cream: '#fbf3d5' },
     } satisfies Required<PageFacet>,
   ],

@@ -3,15 +3,14 @@ import type { InterfacePage, NumberFormat, SearchAnswer } from '@yucca/contract'
 /** An answer whose facets are called and written as the page does it; the same answer when it does so already. */
 export function withLabels(answer: SearchAnswer | null, shown: InterfacePage['facets']): SearchAnswer | null {
   if (answer === null) return null;
-  const others = shown.filter(({ name, label, format }) => {
-    return Object.hasOwn(answer.facets, name) && (format || answer.facets[name]!.label !== label);
+  const others = shown.flatMap(({ name, label, format, order }) => {
+    const facet = Object.hasOwn(answer.facets, name) && answer.facets[name]!;
+    if (!facet || (!format && !order && facet.label === label)) return [];
+    const values = order && facet.kind === 'values' && [...facet.values].sort((a, b) => a.label.localeCompare(b.label));
+    return [[name, { ...facet, label, ...(format && { format }), ...(values && { values }) }]];
   });
   if (others.length === 0) return answer;
-  const named = others.map(({ name, label, format }) => [
-    name,
-    { ...answer.facets[name]!, label, ...(format && { format }) },
-  ]);
-  return { ...answer, facets: { ...answer.facets, ...Object.fromEntries(named) } };
+  return { ...answer, facets: { ...answer.facets, ...Object.fromEntries(others) } };
 }
 
 /** How the number of a card is written. */

@@ -14,6 +14,7 @@ import {
   SearchState,
   shelvesBeside,
   shownHit,
+  withLabels,
   type Query,
   type YuccaClient,
 } from '../src/index.ts';
@@ -143,6 +144,21 @@ test('a table has a row for each result, a heading for each column, and says eac
   ]); // prettier-ignore
   expect(within(rows[0]!).getByText('Fern').tagName).toBe('MARK');
   expect(screen.getByRole('group', { name: 'Nursery' }).getAttribute('tabindex')).toBe('0');
+});
+
+test('values of a filter stand in the order of their names where the design says so', async () => {
+  const values = ['white', 'amber', 'Élan', 'rose'].map((value) => ({
+    value,
+    label: value,
+    count: 1,
+    selected: false,
+  }));
+  const facets = { colour: { kind: 'values' as const, label: 'Colour', values, more: false, missing: 0 } };
+  const inOrderOf = (order?: 'label') =>
+    withLabels(answerWith({ facets }), [{ name: 'colour', kind: 'values', label: 'Colour', ...(order && { order }) }])!
+      .facets.colour;
+  expect(inOrderOf('label')).toMatchObject({ values: ['amber', 'Élan', 'rose', 'white'].map((value) => ({ value })) });
+  expect(inOrderOf()).toBe(facets.colour);
 });
 
 describe('shelves', () => {

@@ -147,6 +147,17 @@ function FacetSettings({
               onValue={(value) => onFacet(withProperty(facet, 'control', value === controls[0] ? undefined : value))}
             />
           )}
+          {known?.kind === 'values' && (
+            <Choice
+              label="Order of values"
+              value={facet.order ?? 'count'}
+              options={[
+                ['count', 'as in the tuning'],
+                ['label', 'by their names'],
+              ]}
+              onValue={(order) => onFacet(withProperty(facet, 'order', order === 'count' ? undefined : order))}
+            />
+          )}
           {known?.kind === 'values' && control !== 'select' && (
             <label className="grid grid-cols-[1fr_170px] items-center gap-2">
               Values before “more”
