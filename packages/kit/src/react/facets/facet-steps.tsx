@@ -47,15 +47,17 @@ export function FacetSteps({ name, facet, onRange }: FacetStepsProps) {
     </li>
   );
   return (
-    <ul role="radiogroup" aria-label={label}>
-      {row(say('any'), null)}
-      {all.map((step) =>
-        row(
-          say('andMore', { from: figure(step.from, format) }),
-          step.from,
-          'records' in step ? step.records : undefined,
-        ),
-      )}
-    </ul>
+    <div role="radiogroup" aria-label={label}>
+      <ul>
+        {row(say('any'), null)}
+        {all.map((step) =>
+          row(
+            say('andMore', { from: figure(step.from, format) }),
+            step.from,
+            'records' in step ? step.records : undefined,
+          ),
+        )}
+      </ul>
+    </div>
   );
 }
