@@ -41,10 +41,10 @@ const results = path.join(root, '.cache/test-results');
 rmSync(results, { recursive: true, force: true });
 mkdirSync(results, { recursive: true });
 
-/** Runs Jest and adds its numbers to the sum. */
-function jest(label, projects, workers) {
+/** Runs Jest and adds its numbers to the sum. `chosen`: which files, as its options say it. */
+function jest(label, projects, workers, chosen = []) {
   say(label);
-  const file = path.join(results, `${projects[0]}.json`);
+  const file = path.join(results, `${projects[0]}-${workers}.json`);
   const args = [
     'node_modules/jest/bin/jest.js',
     '--selectProjects',
@@ -52,6 +52,7 @@ function jest(label, projects, workers) {
     `--maxWorkers=${workers}`,
     '--json',
     `--outputFile=${file}`,
+    ...chosen,
   ];
   const { status } = spawnSync(process.execPath, args, {
     cwd: root,
@@ -88,7 +89,12 @@ for (const [label, command, args] of inspections) {
   else failures.push(label);
 }
 jest('Unit tests', unitProjects, 2);
-jest('Tests of the built application, over HTTP and in Chromium', ['e2e'], 2);
+/** Files that say how long something may take: nothing else runs beside them. The others wait for what they need. */
+const TIMED =
+  '/(lighthouse|publish-load|feeds|feed-sources|feed-postgres|search-page|interfaces|insights|kit-elsewhere|leaks|requests|crash)\\.test\\.ts$';
+const built = 'Tests of the built application, over HTTP and in Chromium';
+jest(built, ['e2e'], 2, [`--testPathIgnorePatterns=${TIMED}`]);
+jest(`${built}: those with a time`, ['e2e'], 1, [`--testPathPatterns=${TIMED}`]);
 
 for (const failure of failures) console.log(`\n✗ ${failure}`);
 console.log(`\n${passed} passed, ${failures.length} failed`);
