@@ -1,6 +1,7 @@
 'use client';
 
 import type { ReactNode } from 'react';
+import { RemoveButton } from '@/ui/controls';
 
 /** A control with the part of the page it is for, and the way back to what stands there without it. */
 export function Setting({
@@ -93,6 +94,43 @@ export function MoveButtons({
       {button(at - 1, '↑', 'up')}
       {button(at + 1, '↓', 'down')}
     </span>
+  );
+}
+
+/** The head of an item that can be called, moved and taken away. */
+export function ItemHead({
+  kind,
+  label,
+  at,
+  count,
+  onLabel,
+  onMove,
+  onRemove,
+}: {
+  /** What it is: "section". */
+  kind: string;
+  label: string;
+  at: number;
+  count: number;
+  onLabel: (label: string) => void;
+  onMove: (from: number, to: number) => void;
+  onRemove: () => void;
+}) {
+  return (
+    <div className="flex items-center gap-1">
+      <span aria-hidden="true" className="cursor-grab text-soft" title="Drag to another place">
+        ⠿
+      </span>
+      <input
+        aria-label={`Label of ${kind} ${at + 1}`}
+        className="field min-w-0 flex-1 py-0.5 text-[13px]"
+        value={label}
+        maxLength={80}
+        onChange={({ target: { value } }) => value !== '' && onLabel(value)}
+      />
+      <MoveButtons what={label} at={at} count={count} onMove={onMove} />
+      <RemoveButton what={label} onRemove={onRemove} />
+    </div>
   );
 }
 

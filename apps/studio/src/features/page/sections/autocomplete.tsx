@@ -1,10 +1,10 @@
 'use client';
 
 import { usualSections, withProperty, type SectionDocument, type Typing } from '@yucca/contract';
-import { AddChoice, Check, Choice, RemoveButton } from '@/ui/controls';
+import { AddChoice, Check, Choice } from '@/ui/controls';
 import { useDraft, useSetDesign } from '../draft';
 import type { PageFacts } from '../facts';
-import { draggable, MoveButtons, moved, Setting } from '../setting';
+import { draggable, ItemHead, moved, Setting } from '../setting';
 import { WholeNumber } from './plain-inputs';
 import { OwnAddress, OwnRows } from './own-rows';
 
@@ -54,20 +54,15 @@ function Sections({ facts }: { facts: PageFacts }) {
             {...draggable(i, 'section', move)}
             className="grid gap-1 rounded-md border border-line bg-paper p-2 text-[13px]"
           >
-            <div className="flex items-center gap-1">
-              <span aria-hidden="true" className="cursor-grab text-soft" title="Drag to another place">
-                ⠿
-              </span>
-              <input
-                aria-label={`Label of section ${i + 1}`}
-                className="field min-w-0 flex-1 py-0.5 text-[13px]"
-                value={section.label}
-                maxLength={80}
-                onChange={(event) => event.target.value !== '' && change(i, { label: event.target.value }, `label${i}`)}
-              />
-              <MoveButtons what={section.label} at={i} count={sections.length} onMove={move} />
-              <RemoveButton what={section.label} onRemove={() => put(sections.toSpliced(i, 1))} />
-            </div>
+            <ItemHead
+              kind="section"
+              label={section.label}
+              at={i}
+              count={sections.length}
+              onLabel={(label) => change(i, { label }, `label${i}`)}
+              onMove={move}
+              onRemove={() => put(sections.toSpliced(i, 1))}
+            />
             <p className="text-xs text-soft">{SOURCES[section.from]}</p>
             <div className="flex items-center gap-2">
               {(section.from === 'records' || section.from === 'popular') && (

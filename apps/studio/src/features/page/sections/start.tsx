@@ -6,7 +6,7 @@ import { api } from '@/ui/api';
 import { AddChoice, Check, RemoveButton } from '@/ui/controls';
 import { useDraft, useSetDesign } from '../draft';
 import type { PageFacts } from '../facts';
-import { draggable, MoveButtons, moved, Setting } from '../setting';
+import { draggable, ItemHead, MoveButtons, moved, Setting } from '../setting';
 import { WholeNumber } from './plain-inputs';
 
 const SOURCES: Record<ShelfDocument['from'], string> = {
@@ -79,20 +79,15 @@ export function StartSettings({ facts }: { facts: PageFacts }) {
                 {...draggable(i, 'shelf', move)}
                 className="grid gap-1 rounded-md border border-line bg-paper p-2 text-[13px]"
               >
-                <div className="flex items-center gap-1">
-                  <span aria-hidden="true" className="cursor-grab text-soft" title="Drag to another place">
-                    ⠿
-                  </span>
-                  <input
-                    aria-label={`Label of shelf ${i + 1}`}
-                    className="field min-w-0 flex-1 py-0.5 text-[13px]"
-                    value={shelf.label}
-                    maxLength={80}
-                    onChange={({ target: { value } }) => value !== '' && change(i, { label: value }, `shelf${i}`)}
-                  />
-                  <MoveButtons what={shelf.label} at={i} count={shelves.length} onMove={move} />
-                  <RemoveButton what={shelf.label} onRemove={() => put(shelves.toSpliced(i, 1))} />
-                </div>
+                <ItemHead
+                  kind="shelf"
+                  label={shelf.label}
+                  at={i}
+                  count={shelves.length}
+                  onLabel={(label) => change(i, { label }, `shelf${i}`)}
+                  onMove={move}
+                  onRemove={() => put(shelves.toSpliced(i, 1))}
+                />
                 <p className="text-xs text-soft">{SOURCES[shelf.from]}</p>
                 {shelf.from !== 'sorted' && (
                   <select

@@ -8,6 +8,16 @@ import { literal } from './literal';
 /** Where the page gets its first query and answer from. */
 export type Begins = 'in the browser' | 'on the server';
 
+/** What a page is given that a server has asked for already. */
+const FROM_THE_SERVER = `interface SearchPageProps {
+  /** What the address asks for. */
+  query: Query;
+  /** The answer to it. */
+  answer: SearchAnswer;
+}
+
+`;
+
 /** The page: its state, and its parts in the places the design has for them. */
 export function searchPageFile(page: InterfacePage, begins: Begins): string {
   if (isWholeView(page)) return wholeViewFile(page, begins);
@@ -19,18 +29,7 @@ export function searchPageFile(page: InterfacePage, begins: Begins): string {
   const onServer = begins === 'on the server';
   const isOwn = hasOwnTexts(page);
   const body = `
-${
-  onServer
-    ? `interface SearchPageProps {
-  /** What the address asks for. */
-  query: Query;
-  /** The answer to it. */
-  answer: SearchAnswer;
-}
-
-`
-    : ''
-}/** The search page. */
+${onServer ? FROM_THE_SERVER : ''}/** The search page. */
 export function SearchPage(${onServer ? '{ query: first, answer: firstAnswer }: SearchPageProps' : ''}) {
   const [snapshot, search] = useSearch(() => ({
     client: visitorClient,
@@ -161,18 +160,7 @@ export function SearchPage(${onServer ? '{ query: first, answer: firstAnswer }: 
 function wholeViewFile(page: InterfacePage, begins: Begins): string {
   const onServer = begins === 'on the server';
   const body = `
-${
-  onServer
-    ? `interface SearchPageProps {
-  /** What the address asks for. */
-  query: Query;
-  /** The answer to it. */
-  answer: SearchAnswer;
-}
-
-`
-    : ''
-}/** The search page, as \`design.ts\` says it. */
+${onServer ? FROM_THE_SERVER : ''}/** The search page, as \`design.ts\` says it. */
 export function SearchPage(${onServer ? '{ query, answer }: SearchPageProps' : ''}) {
   ${onServer ? '' : 'const [{ query }] = useState(() => parseAddress(window.location.search, FACETS));'}
   return (
