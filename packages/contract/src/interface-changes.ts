@@ -35,6 +35,7 @@ const LABELS: Record<keyof InterfaceDocument, string> = {
   languages: 'Languages',
   typing: 'Search field',
   picture: 'Pictures',
+  textLines: 'Lines of text',
   formats: 'Number formats',
   badges: 'Badges',
   link: 'Link of a result',

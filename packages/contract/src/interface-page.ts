@@ -110,7 +110,7 @@ export function interfacePage(
       name: label(document.header?.name ?? title),
       links: (document.header?.links ?? []).map(called),
     },
-    theme: { ...themeStyle(document.theme ?? {}), ...pictureStyle(document.picture) },
+    theme: { ...themeStyle(document.theme ?? {}), ...cardStyle(document) },
     ...(Object.keys(formats).length > 0 && { formats }),
     ...(document.typing && { typing: document.typing }),
     ...(document.badges && {
@@ -142,11 +142,12 @@ function numberFormats(
   return { ...Object.fromEntries(fields.map((field) => [field, { currency }])), ...formats };
 }
 
-/** How pictures are cut, as CSS properties. */
-function pictureStyle({ ratio, fit }: NonNullable<InterfaceDocument['picture']> = {}): Record<string, string> {
+/** How pictures and texts of cards are cut, as CSS properties. */
+function cardStyle({ picture: { ratio, fit } = {}, textLines }: InterfaceDocument): Record<string, string> {
   return {
     ...(ratio !== undefined && { '--yucca-picture-ratio': ratio.replace(':', ' / ') }),
     ...(fit !== undefined && { '--yucca-picture-fit': fit }),
+    ...(textLines !== undefined && { '--yucca-text-lines': String(textLines) }),
   };
 }
 

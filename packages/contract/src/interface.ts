@@ -192,6 +192,7 @@ export const interfaceSchema = {
     autocomplete: { type: 'array', maxItems: 10, items: sectionSchema },
     typing: typingSchema,
     picture: pictureSchema,
+    textLines: { type: 'integer', minimum: 1, maximum: 8, default: 3, description: 'Lines of a card’s text at most.' },
     formats: {
       type: 'object',
       maxProperties: 50,
@@ -264,6 +265,7 @@ export interface InterfaceDocument {
   autocomplete?: SectionDocument[];
   typing?: Typing;
   picture?: Picture;
+  textLines?: number;
   formats?: Record<string, NumberFormat>;
   badges?: Badge[];
   link?: string;

@@ -47,6 +47,7 @@ const everything: Required<InterfaceDocument> = {
   ],
   typing: { letters: 2, delayMs: 100, enter: 'first', preview: false },
   picture: { ratio: '3:4', fit: 'contain' },
+  textLines: 2,
   formats: { price: { currency: 'GBP', unit: 'each', decimals: 2 } },
   badges: [{ label: 'New', where: "added > DATE('2026-01-01')", colour: '#123456' }],
   link: 'https://shop.example/{id}',

@@ -25,7 +25,7 @@ export const CONTROLS: readonly (readonly [label: string, section: string])[] = 
   ...['Title', 'Picture', 'Detail', 'Second line', 'Text', 'Number', 'Former number', 'Currency of the number'].map(
     (label) => [label, 'results'] as const,
   ),
-  ...['Shape of pictures', 'Pictures are', 'A result leads to', 'Badges', 'Number formats'].map(
+  ...['Shape of pictures', 'Pictures are', 'Lines of text', 'A result leads to', 'Badges', 'Number formats'].map(
     (label) => [label, 'results'] as const,
   ),
   ...['Further results', 'Results a page', 'Sorts offered', 'A record is, to search engines'].map(

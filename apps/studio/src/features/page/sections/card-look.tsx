@@ -9,8 +9,9 @@ import {
   type NumberFormat,
   type Picture,
 } from '@yucca/contract';
+import Link from 'next/link';
 import { useState } from 'react';
-import { AddChoice, Choice, RemoveButton } from '@/ui/controls';
+import { AddChoice, Choice, RemoveButton, Slider } from '@/ui/controls';
 import { useDraft, useSetDesign } from '../draft';
 import { MoveButtons, moved, Setting } from '../setting';
 import { LineWhenDone } from './plain-inputs';
@@ -28,7 +29,7 @@ const FIT_WORDS: Record<(typeof PICTURE_FITS)[number], string> = {
 };
 
 /** How a result looks besides its parts: pictures, badges, where it leads, how its numbers are written. */
-export function CardLook({ fields }: { fields: readonly FieldProfile[] }) {
+export function CardLook({ fields, collection }: { fields: readonly FieldProfile[]; collection: string }) {
   const [{ document }] = useDraft();
   const set = useSetDesign();
   const { picture = {}, link } = document;
@@ -51,6 +52,21 @@ export function CardLook({ fields }: { fields: readonly FieldProfile[] }) {
             onValue={(fit) => setPicture('fit', fit)}
           />
         </div>
+      </Setting>
+      <Setting part="card-text" isSet={document.textLines !== undefined} onReset={() => set('textLines', undefined)}>
+        <Slider
+          label="Lines of text"
+          value={document.textLines ?? 3}
+          min={1}
+          max={8}
+          onValue={(value) => set('textLines', Math.round(value), 'textLines')}
+        />
+        <p className="text-xs text-soft">
+          Which fields are marked, and which long texts are cut around what was found, is of the tuning:{' '}
+          <Link href={`/c/${collection}/fields`} className="link">
+            Fields
+          </Link>
+        </p>
       </Setting>
       <Setting part="card-title" isSet={link !== undefined} usual="its own page" onReset={() => set('link', undefined)}>
         <div className="grid gap-1 text-[13px]">

@@ -80,7 +80,7 @@ export function ResultsSection({ facts }: { facts: PageFacts }) {
           </datalist>
         </label>
       </Setting>
-      <CardLook fields={fields} />
+      <CardLook fields={fields} collection={facts.collection} />
       <h2 className="mt-2 text-[15px]">Pages and sorts</h2>
       <Setting part="paging" isSet={document.paging !== undefined} onReset={() => set('paging', undefined)}>
         <Choice
@@ -133,6 +133,15 @@ export function ResultsSection({ facts }: { facts: PageFacts }) {
   );
 }
 
+/** Why a field is guessed to be a part: what `guessCard` of the engine looks for. */
+const WHY: Partial<Record<CardPart, string>> = {
+  title: 'the text that names most records, each its own.',
+  picture: 'most of its values are addresses of pictures.',
+  text: 'a long text that many records have, a description first.',
+  number: 'a number that most records have, a price first.',
+  detail: 'a short text that most records have, a kind or a maker first.',
+};
+
 const AS_GUESSED = 'as guessed';
 const NOTHING = 'nothing';
 
@@ -177,6 +186,9 @@ function CardField({
           ))}
         </select>
       </label>
+      {value === undefined && guessed !== null && WHY[part] !== undefined && (
+        <p className="text-xs text-soft">Guessed: {WHY[part]}</p>
+      )}
       {sample !== undefined && (
         <p className="truncate text-xs text-soft" title={String(sample)}>
           {String(sample)}
