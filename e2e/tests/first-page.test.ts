@@ -152,6 +152,8 @@ test('from a dropped file to a page of one’s own in two languages, published a
 
   // And back to how it was.
   await browser.get(`${server.base}/pages/pots`);
+  // Before the page is pointed at, nobody hears a press.
+  await untilInFrame(`document.documentElement.style.cursor === 'crosshair'`);
   await press('History');
   await press('What differs');
   await press('Restore as draft');

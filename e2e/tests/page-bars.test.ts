@@ -124,6 +124,11 @@ test('while a control is dragged nothing on the page jumps', async () => {
       `return Boolean(document.querySelector('iframe')?.contentDocument?.querySelector('[data-part=card] img'))`,
     ),
   );
+  await until(() =>
+    browser.executeScript(
+      `return document.querySelector('iframe').contentDocument.documentElement.style.cursor === 'crosshair'`,
+    ),
+  );
   await browser.executeScript(`
     const frame = document.querySelector('iframe').contentWindow;
     frame.jumped = 0;

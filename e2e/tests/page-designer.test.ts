@@ -137,6 +137,8 @@ test('filters: order, controls, another label; what is undone is undone in the f
   await server.api('DELETE', '/interfaces/plants/draft');
   await browser.get(`${server.base}/pages/plants?section=filters`);
   await untilInFrame(`frame.document.querySelector('[data-facet=rating]')`);
+  // Before that, nobody hears a click.
+  await untilInFrame(`frame.document.documentElement.style.cursor === 'crosshair'`);
   await (await see(By.css('[aria-label="Move Rating up"], [aria-label="Move rating up"]'))).click();
   const order = (): Promise<string[]> =>
     inFrame(`return [...frame.document.querySelectorAll('[data-facet]')].map((one) => one.dataset.facet)`);

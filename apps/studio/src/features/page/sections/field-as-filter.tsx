@@ -62,7 +62,6 @@ export function FieldAsFilter({ facts, onPublished }: { facts: PageFacts; onPubl
       setState({ step: 'failed', problem: (error as Error).message });
     }
   };
-  if (fields.length === 0) return null;
   return (
     <div className="grid gap-1 text-[13px]">
       <label className="grid gap-1">
@@ -75,7 +74,7 @@ export function FieldAsFilter({ facts, onPublished }: { facts: PageFacts; onPubl
             setState({ step: 'choose' });
           }}
         >
-          <option value="">Choose a field …</option>
+          <option value="">{profile && fields.length === 0 ? 'all fields are' : 'Choose a field …'}</option>
           {fields.map((one) => (
             <option key={one.path}>{one.path}</option>
           ))}
