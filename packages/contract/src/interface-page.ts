@@ -145,9 +145,9 @@ function numberFormats(
 /** How pictures and texts of cards are cut, as CSS properties. */
 function cardStyle({ picture: { ratio, fit } = {}, textLines }: InterfaceDocument): Record<string, string> {
   return {
-    ...(ratio !== undefined && { '--yucca-picture-ratio': ratio.replace(':', ' / ') }),
-    ...(fit !== undefined && { '--yucca-picture-fit': fit }),
-    ...(textLines !== undefined && { '--yucca-text-lines': String(textLines) }),
+    ...(ratio !== undefined && { '--yucca-ratio': ratio.replace(':', ' / ') }),
+    ...(fit !== undefined && { '--yucca-fit': fit }),
+    ...(textLines !== undefined && { '--yucca-lines': String(textLines) }),
   };
 }
 

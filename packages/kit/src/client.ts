@@ -79,10 +79,9 @@ export function searchParams(request: SearchRequest): URLSearchParams {
   if (select && Object.keys(select).length > 0) params.set('select', JSON.stringify(select));
   if (page !== undefined && page !== 1) params.set('page', String(page));
   for (const [name, value] of Object.entries(others)) {
-    if (value === undefined || value === '') continue;
-    const isEmpty = Array.isArray(value) && value.length === 0;
-    // No field is something to ask for; commas may stand in conditions.
-    if (!isEmpty || name === 'fields') params.set(name, name === 'conditions' ? JSON.stringify(value) : String(value));
+    // Commas may stand in conditions; to want no field is something to ask for.
+    const text = name === 'conditions' && value ? JSON.stringify(value) : String(value ?? '');
+    if (text !== '' || (name === 'fields' && value)) params.set(name, text);
   }
   if (near) params.set('near', `${near.lat},${near.lng}`);
   if (near?.withinM !== undefined) params.set('withinM', String(near.withinM));

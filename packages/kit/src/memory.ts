@@ -9,10 +9,10 @@ export interface ViewedRecord {
   collection: string;
   id: string;
   text: string;
-  detail?: string;
-  picture?: string;
+  detail?: string | undefined;
+  picture?: string | undefined;
   /** Where it is, when that is not the page of its collection. */
-  href?: string;
+  href?: string | undefined;
 }
 
 /** What this visitor has asked for and looked at, remembered on their device and nowhere else. */

@@ -18,7 +18,7 @@ export interface AutocompleteOptions {
   sources: readonly Source[];
   text?: string;
   /** Waits this long after a keystroke before it asks, for sources that are slow. Milliseconds; default 0. */
-  waitMs?: number;
+  waitMs?: number | undefined;
   /** What comes first: remote sources show their answers when it has settled, such as the results of the keystroke. */
   after?: () => Promise<unknown>;
 }

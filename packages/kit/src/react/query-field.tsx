@@ -31,7 +31,7 @@ export interface QueryFieldProps {
   /** A row that leads somewhere was chosen. Default: the browser goes there. */
   onLink?: (href: string) => void;
   /** How long offers wait after a letter, in milliseconds. Default: 0. */
-  waitMs?: number;
+  waitMs?: number | undefined;
   /** What Enter does while no row is pointed at: what was typed is asked for, or the first row is chosen. */
   enter?: 'results' | 'first' | undefined;
   /** What is shown beside the list for the row that is pointed at. */
@@ -50,7 +50,7 @@ export function QueryField(props: QueryFieldProps) {
     text,
     sources: sources(),
     ...(after && { after }),
-    ...(waitMs && { waitMs }),
+    waitMs,
   }));
   useChanged(design, () => state.change(sources()));
   // Texts typed here that have not come back yet as the page's own; what comes back late is not news.
@@ -125,6 +125,5 @@ const goTo = (href: string): void => window.location.assign(href);
 
 function recordOf({ text, detail, picture, href, data }: Offer): ViewedRecord {
   const { collection, result } = data as { collection: string; result: SearchResult };
-  const more = { ...(detail && { detail }), ...(picture && { picture }), ...(href && { href }) };
-  return { collection, id: result.id, text, ...more };
+  return { collection, id: result.id, text, detail, picture, href };
 }

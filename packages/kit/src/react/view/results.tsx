@@ -53,14 +53,13 @@ export const Results = memo(function Results(props: ResultsProps) {
   const [pointed, setPointed] = useState<string | null>(null);
   const { geo } = page;
   const withMap = page.layout === 'places' && geo !== null;
-  const leads = { page, recordHref, memory, told, navigate, picturesFrom };
   if (page.layout === 'table')
     return (
       <ResultTable
         page={page}
         results={answer.results}
         rows={list}
-        leadOf={(result, i) => leadOf(leads, result, answer.queryId, firstPlace + i + 1)}
+        leadOf={(result, i) => leadOf({ ...props, told }, result, answer.queryId, firstPlace + i + 1)}
       />
     );
   return (

@@ -23,7 +23,7 @@ export function SearchBox({ page, client, picturesFrom, ...field }: SearchBoxPro
       label={say('searchIn', { title: page.title })}
       sources={() => sourcesFor(page.autocomplete, client, field.memory, picturesFrom, letters, figure)}
       design={[page.autocomplete, page.typing]}
-      {...(delayMs && { waitMs: delayMs })}
+      waitMs={delayMs}
       enter={enter}
       {...(preview && {
         renderPreview: (offer: Offer) => (

@@ -11,12 +11,5 @@ export function viewedOf(
   href?: string,
 ): ViewedRecord {
   const { title, detail, picture } = shownHit(result, card, picturesFrom);
-  return {
-    collection,
-    id: result.id,
-    text: title.text,
-    ...(detail && { detail: detail.text }),
-    ...(picture && { picture }),
-    ...(href !== undefined && { href }),
-  };
+  return { collection, id: result.id, text: title.text, detail: detail?.text, picture: picture ?? undefined, href };
 }
