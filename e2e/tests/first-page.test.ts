@@ -58,8 +58,9 @@ const step = async <T>(doing: Promise<T>): Promise<T> => {
 };
 const press = (text: string): Promise<void> => step(person.press(text));
 const write = (field: By, text: string): Promise<void> => step(person.write(field, text));
-const click = async (locator: By): Promise<void> =>
-  step(until(async () => ((await (await see(locator)).click(), true)))) as Promise<unknown> as Promise<void>; // prettier-ignore
+const click = async (locator: By): Promise<void> => {
+  await step(until(async () => (await see(locator)).click().then(() => true)));
+};
 const choose = async (list: By, words: string): Promise<void> => {
   const option = await (await see(list)).findElement(By.xpath(`./option[contains(normalize-space(), "${words}")]`));
   await step(option.click());

@@ -26,21 +26,25 @@ import {
 import { messagesSchema } from './message.ts';
 import { as, count, listOf, mapOf, object, oneOf, orNull, text, yesOrNo, type Of } from './schema-of.ts';
 
-/** A part of what the search field offers, with what is needed to show its rows. */
+/** What is needed to show records of a collection in a part of a page. */
+const recordsShown = {
+  collection: text,
+  card: cardSchema,
+  /** The address of its own search page, where it has one; records are shown at `{at}/r/{percent-encoded key}`. */
+  at: text,
+  /** Where its records lead instead. */
+  link: text,
+  /** How the number of its cards is written. */
+  format: as<NumberFormat>(numberFormatSchema),
+};
+
+/** A part of what the search field offers; without a collection for what is known of the visitor alone. */
 const pageSectionSchema = object(
   {
     from: oneOf(...SECTION_SOURCES),
     label: text,
     size: count,
-    /** Absent for what is known of the visitor alone. */
-    collection: text,
-    card: cardSchema,
-    /** The address of its own search page; records are shown at `{at}/r/{percent-encoded key}`. */
-    at: text,
-    /** Where its records lead instead. */
-    link: text,
-    /** How the number of its rows is written. */
-    format: as<NumberFormat>(numberFormatSchema),
+    ...recordsShown,
     letters: count,
     /** What its rows show beside their titles. */
     parts: listOf(oneOf('picture', 'detail', 'number')),
@@ -58,20 +62,13 @@ const pageSectionSchema = object(
   'address',
 );
 
-/** A row of records, with what is needed to show them. */
+/** A row of records; `at` is empty where its collection has no page. */
 const pageShelfSchema = object(
   {
     from: oneOf(...SHELF_SOURCES),
     label: text,
     size: count,
-    collection: text,
-    card: cardSchema,
-    /** The address of the page of its collection; empty = it has none. */
-    at: text,
-    /** Where its records lead instead. */
-    link: text,
-    /** How the number of its cards is written. */
-    format: as<NumberFormat>(numberFormatSchema),
+    ...recordsShown,
     sort: text,
     ids: listOf(text),
     /** What the records with these keys fulfil (CQL2-Text). */

@@ -167,7 +167,7 @@ function shownFacet(
   facet: PageFacet,
   formats: Readonly<Record<string, NumberFormat>>,
 ): InterfacePage['facets'][number] {
-  const format = Object.hasOwn(formats, field) ? formats[field] : undefined;
+  const format = fieldFormat(formats, field);
   const { control, order, folded, shown, colours } = facet;
   return {
     ...{ name, kind, label: facet.label ?? label },
@@ -191,7 +191,7 @@ function shownCollection(
   if (!isOwn && !other) return null;
   const own: Card = { ...card, ...document.card };
   const formats = numberFormats(document, card);
-  const format = other ? other.format : ownFormat(formats, own.number);
+  const format = other ? other.format : fieldFormat(formats, own.number);
   const link = other ? other.link : document.link;
   return {
     collection: other ? collection! : document.collection,
@@ -203,12 +203,14 @@ function shownCollection(
 }
 
 /** How a field’s numbers are written, where that is said. */
-const ownFormat = (formats: Readonly<Record<string, NumberFormat>>, field: string | null): NumberFormat | undefined =>
-  field !== null && Object.hasOwn(formats, field) ? formats[field] : undefined;
+export const fieldFormat = (
+  formats: Readonly<Record<string, NumberFormat>> = {},
+  field: string | null,
+): NumberFormat | undefined => (field !== null && Object.hasOwn(formats, field) ? formats[field] : undefined);
 
 /** How the number of a card is written, by a design. */
 export const cardFormat = (document: InterfaceDocument, card: Card): NumberFormat | undefined =>
-  ownFormat(numberFormats(document, card), { ...card, ...document.card }.number);
+  fieldFormat(numberFormats(document, card), { ...card, ...document.card }.number);
 
 /** One part of the autocomplete. One whose collection is gone is left out. */
 function shownSection(section: SectionDocument, document: InterfaceDocument, parts: PageParts): PageSection[] {

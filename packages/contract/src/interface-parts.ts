@@ -7,14 +7,14 @@ export const labelSchema = { type: 'string', minLength: 1, maxLength: 80 } as co
 export const fieldPathSchema = { type: 'string', minLength: 1, maxLength: 512 } as const;
 export const colourSchema = { type: 'string', pattern: '^#[0-9a-fA-F]{6}$' } as const;
 /** A web address, or a path of this server. */
-const hrefSchema = {
+export const hrefSchema = {
   type: 'string',
   maxLength: 2048,
   pattern: '^(https?://|/(?![/\\\\]))',
   description: 'A web address, or a path of this server.',
 } as const;
 
-export const linkSchema = {
+const linkSchema = {
   type: 'object',
   additionalProperties: false,
   required: ['label', 'href'],
@@ -160,7 +160,7 @@ export const typingSchema = {
   type: 'object',
   additionalProperties: false,
   properties: {
-    letters: { ...letters, default: 0, description: 'Letters from which anything is asked of a server.' },
+    letters: { ...letters, default: 0, description: 'Letters before which no server is asked for offers.' },
     delayMs: { type: 'integer', minimum: 0, maximum: 2000, default: 0, description: 'Waits so long after a letter.' },
     enter: { enum: ['results', 'first'], default: 'results', description: 'What Enter does while nothing is chosen.' },
     preview: { type: 'boolean', default: true, description: 'Shows more of the row that is pointed at.' },
@@ -226,7 +226,7 @@ export interface Start {
 }
 
 /** The file of a logo: what it is called by its content. */
-export const LOGO_FILE = /^[0-9a-f]{40}\.(png|jpg|svg)$/;
+const LOGO_FILE = /^[0-9a-f]{40}\.(png|jpg|svg)$/;
 
 /** A logo that was sent: the name of its file, for `header.logo`, and where it is. */
 export const logoSchema = object({ file: text, address: text });

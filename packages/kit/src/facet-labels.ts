@@ -1,4 +1,4 @@
-import type { InterfacePage, NumberFormat, SearchAnswer } from '@yucca/contract';
+import { fieldFormat, type InterfacePage, type NumberFormat, type SearchAnswer } from '@yucca/contract';
 
 /** An answer whose facets are called and written as the page does it; the same answer when it does so already. */
 export function withLabels(answer: SearchAnswer | null, shown: InterfacePage['facets']): SearchAnswer | null {
@@ -14,8 +14,12 @@ export function withLabels(answer: SearchAnswer | null, shown: InterfacePage['fa
 }
 
 /** How the number of a card is written. */
-export const cardFormatOf = ({ formats, card, currency }: InterfacePage): NumberFormat | string | null =>
-  formats && card.number !== null && Object.hasOwn(formats, card.number) ? formats[card.number]! : currency;
+export const cardFormatOf = ({
+  formats,
+  card,
+  currency,
+}: Pick<InterfacePage, 'formats' | 'card' | 'currency'>): NumberFormat | string | null =>
+  fieldFormat(formats, card.number) ?? currency;
 
 /** How the numbers of a facet are written, where the page says so. */
 export const formatOf = (facet: object | undefined): NumberFormat | undefined =>

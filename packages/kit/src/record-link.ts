@@ -1,5 +1,6 @@
 import type { RecordJson } from '@yucca/contract';
 import { leaves } from './card.ts';
+import { isWebAddress } from './web-address.ts';
 
 /**
  * Where a pattern leads for a record: `{id}` is its key, `{path}` a field of it, percent-encoded unless the pattern
@@ -12,5 +13,5 @@ export function recordLink(pattern: string, id: string, record: RecordJson): str
     if (value === undefined || value === '') isWhole = false;
     return at === 0 ? String(value) : encodeURIComponent(value ?? '');
   });
-  return isWhole && /^(https?:\/\/|\/(?![/\\]))/.test(link) ? link : undefined;
+  return isWhole && isWebAddress(link) ? link : undefined;
 }

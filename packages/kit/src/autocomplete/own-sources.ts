@@ -1,21 +1,12 @@
 import type { PageSection } from '@yucca/contract';
-import type { Offer, Source } from './source.ts';
-import { staticSource } from './source.ts';
+import { isWebAddress } from '../web-address.ts';
+import { staticSource, type Offer, type Source } from './source.ts';
 
 type OwnSection = Pick<PageSection, 'label' | 'size' | 'letters' | 'rows' | 'address'>;
 
 /** Rows of one's own that begin with what is typed. Kinds: `link` for those that lead somewhere, else `query`. */
-export function listSource({ label, size, letters = 0, rows = [] }: OwnSection, name: string): Source {
-  const source = staticSource(name, label, offersOf(rows, name), letters);
-  return {
-    ...source,
-    load: (text, signal) =>
-      (source.load(text, signal) as ReturnType<typeof offersIn>).map((section) => ({
-        ...section,
-        offers: section.offers.slice(0, size),
-      })),
-  };
-}
+export const listSource = ({ label, size, letters = 0, rows = [] }: OwnSection, name: string): Source =>
+  staticSource(name, label, offersOf(rows, name), letters, size);
 
 /**
  * Rows that an address of one's own answers: a JSON list of `{text, detail?, picture?, href?}`, asked by the visitor's
@@ -32,15 +23,10 @@ export function addressSource({ label, size, letters = 1, address = '' }: OwnSec
         credentials: 'omit',
       });
       if (!response.ok) return [];
-      return offersIn(label, offersOf(await response.json(), name).slice(0, size), name);
+      return [{ name, label, offers: offersOf(await response.json(), name).slice(0, size) }];
     },
   };
 }
-
-const offersIn = (label: string, offers: readonly Offer[], name: string) => [{ name, label, offers }];
-
-const isWebAddress = (found: unknown): found is string =>
-  typeof found === 'string' && /^(https?:\/\/|\/(?![/\\]))/.test(found);
 
 /** The rows in what an address answered, or a design says. */
 export function offersOf(found: unknown, name: string): Offer[] {

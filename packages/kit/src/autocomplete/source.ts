@@ -178,14 +178,15 @@ export function viewedSource(memory: Memory, { label, size = 4 }: { label: strin
   };
 }
 
-/** Rows that are always the same, filtered by how they begin. */
-export function staticSource(name: string, label: string, rows: readonly Offer[], from = 0): Source {
+/** Rows that are always the same, filtered by how they begin; `size` of them at most. */
+export function staticSource(name: string, label: string, rows: readonly Offer[], from = 0, size = Infinity): Source {
   return {
     name,
     from,
     load(text) {
       const typed = text.trim().toLowerCase();
-      return [{ name, label, offers: rows.filter((row) => row.text.toLowerCase().startsWith(typed)) }];
+      const offers = rows.filter((row) => row.text.toLowerCase().startsWith(typed)).slice(0, size);
+      return [{ name, label, offers }];
     },
   };
 }

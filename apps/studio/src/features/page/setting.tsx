@@ -1,5 +1,6 @@
 'use client';
 
+import { hrefSchema } from '@yucca/contract';
 import type { ReactNode } from 'react';
 import { RemoveButton } from '@/ui/controls';
 
@@ -133,6 +134,10 @@ export function ItemHead({
     </div>
   );
 }
+
+/** Whether a link may lead to an address, as the contract has it. */
+export const mayLead = (href: string): boolean => HREF.test(href);
+const HREF = new RegExp(hrefSchema.pattern);
 
 /** A list with one of its items somewhere else. */
 export function moved<T>(list: readonly T[], from: number, to: number): T[] {

@@ -1,5 +1,5 @@
 import type { Card, InterfacePage, SearchResult } from '@yucca/contract';
-import { pointAt, shownHit } from '@yucca/kit';
+import { cardFormatOf, pointAt, shownHit } from '@yucca/kit';
 
 /** A schema.org document, as JSON-LD. */
 type Thing = { '@type': string; [property: string]: unknown };
@@ -7,11 +7,13 @@ type Thing = { '@type': string; [property: string]: unknown };
 /** A record as a schema.org thing: what its card shows, and where it is. */
 export function thingOf(
   result: SearchResult,
-  page: Pick<InterfacePage, 'thing' | 'card' | 'currency' | 'geo'>,
+  page: Pick<InterfacePage, 'thing' | 'card' | 'currency' | 'formats' | 'geo'>,
   url: string,
 ): Thing {
   const card: Card = page.card;
   const { title, picture, text, number } = shownHit({ ...result, marks: {}, snippets: {} }, card);
+  const format = cardFormatOf(page);
+  const currency = typeof format === 'string' ? format : format?.currency;
   const point = page.geo === null ? null : pointAt(result.record, page.geo);
   const name = page.thing === 'Article' ? { headline: title.text } : { name: title.text };
   return {
@@ -22,9 +24,9 @@ export function thingOf(
     ...(picture && URL.canParse(picture, url) && { image: new URL(picture, url).href }),
     ...(text && { description: text.text }),
     ...(number &&
-      page.currency !== null &&
+      currency !== undefined &&
       page.thing === 'Product' && {
-        offers: { '@type': 'Offer', price: number.value, priceCurrency: page.currency },
+        offers: { '@type': 'Offer', price: number.value, priceCurrency: currency },
       }),
     ...(point && { geo: { '@type': 'GeoCoordinates', latitude: point.lat, longitude: point.lng } }),
   };

@@ -24,9 +24,10 @@ export const unknownCollection = (pointer: string, name: string): Problem => ({
  * since, and is no problem of whoever changes something else.
  */
 export function designProblems(document: InterfaceDocument, before: InterfaceDocument | null, known: Known): Problem[] {
+  const tuning = known.tuningOf(document.collection);
   return [
-    ...facetProblems(document, before, known),
-    ...sortProblems(document, before, known),
+    ...facetProblems(document, before, tuning),
+    ...sortProblems(document, before, tuning),
     ...sectionProblems(document, before, known),
     ...shelfProblems(document, before, known),
     ...badgeProblems(document),
@@ -38,9 +39,8 @@ export function designProblems(document: InterfaceDocument, before: InterfaceDoc
 function facetProblems(
   { collection, facets = [] }: InterfaceDocument,
   before: InterfaceDocument | null,
-  known: Known,
+  tuning: ReturnType<Known['tuningOf']>,
 ): Problem[] {
-  const tuning = known.tuningOf(collection);
   const named = facets.map(asPageFacet);
   const old = new Set((before?.facets ?? []).map((facet) => asPageFacet(facet).name));
   return named.flatMap((facet, i): Problem[] => {
@@ -58,9 +58,9 @@ function facetProblems(
 function sortProblems(
   { collection, sorts = [] }: InterfaceDocument,
   before: InterfaceDocument | null,
-  known: Known,
+  tuning: ReturnType<Known['tuningOf']>,
 ): Problem[] {
-  const there = new Set([...(before?.sorts ?? []), ...known.tuningOf(collection).sorts.map(({ name }) => name)]);
+  const there = new Set([...(before?.sorts ?? []), ...tuning.sorts.map(({ name }) => name)]);
   return sorts.flatMap((name, i) =>
     there.has(name) ? [] : [{ pointer: `/sorts/${i}`, detail: `“${collection}” has no sort called “${name}”` }],
   );

@@ -69,31 +69,24 @@ export class Logos {
     const names = this.#db.select({ name: interfaceFiles.name }).from(interfaceFiles).where(old).all();
     for (const { name } of names)
       if (!documents.some((document) => document.includes(name)))
-        this.#db
-          .delete(interfaceFiles)
-          .where(and(own, eq(interfaceFiles.name, name)))
-          .run();
+        this.#db.delete(interfaceFiles).where(called(interfaceId, name)).run();
   }
 
+  /** Asked for with every change of a design: the file itself stays where it is. */
   has(interfaceId: number, name: string): boolean {
-    return this.#find(interfaceId, name) !== undefined;
+    const { name: column } = interfaceFiles;
+    return this.#db.select({ column }).from(interfaceFiles).where(called(interfaceId, name)).get() !== undefined;
   }
 
   /** A file with what it is; null when there is none. */
   read(interfaceId: number, name: string): { bytes: Buffer; type: string } | null {
-    const found = this.#find(interfaceId, name);
-    const ending = name.split('.').at(-1) as Ending;
-    return found ? { bytes: found.bytes, type: TYPES[ending] } : null;
-  }
-
-  #find(interfaceId: number, name: string) {
-    return this.#db
-      .select()
-      .from(interfaceFiles)
-      .where(and(eq(interfaceFiles.interfaceId, interfaceId), eq(interfaceFiles.name, name)))
-      .get();
+    const found = this.#db.select().from(interfaceFiles).where(called(interfaceId, name)).get();
+    return found ? { bytes: found.bytes, type: TYPES[name.split('.').at(-1) as Ending] } : null;
   }
 }
+
+const called = (interfaceId: number, name: string) =>
+  and(eq(interfaceFiles.interfaceId, interfaceId), eq(interfaceFiles.name, name));
 
 function cleanedSvg(bytes: Buffer): Buffer | null {
   const clean = cleanSvg(bytes.toString('utf8'));

@@ -7,6 +7,7 @@ import { parseFilter } from '../../filter/parse.ts';
 import { refusedAt, type Matching } from '../match/match-query.ts';
 import type { Found } from '../rank/group.ts';
 import type { Shown } from '../rank/pins.ts';
+import type { Segment } from '../../segment/segment.ts';
 import { explainAll } from './explain.ts';
 import { Presenter } from './presenter.ts';
 
@@ -19,13 +20,14 @@ export function present(
   others: ReadonlyMap<Found, number>,
 ): SearchResult[] {
   const presenter = new Presenter(tuning, request, matching);
-  const meets = conditionsOf(matching, request);
+  const found = shown.map((one) => one.pin ?? one.candidate);
+  const meets = conditionsOf(matching, request, found);
   const ranked = shown.flatMap((one) => (one.pin === null ? [one.candidate] : []));
   const reasons = request.explain ? explainAll(matching, ranked) : null;
-  const results = shown.map((one): SearchResult => {
-    const { segment, doc } = one.pin ?? one.candidate;
-    const result = { ...presenter.present(segment, doc), ...meets(segment, doc) };
-    const more = others.get(one.pin ?? one.candidate);
+  const results = shown.map((one, i): SearchResult => {
+    const { segment, doc } = found[i]!;
+    const result = { ...presenter.present(segment, doc), ...meets(found[i]!) };
+    const more = others.get(found[i]!);
     const family = more ? { others: more } : {};
     if (one.pin !== null) return { ...result, ...family, pinned: true };
     const why = reasons?.get(one.candidate);
@@ -35,32 +37,40 @@ export function present(
 }
 
 /**
- * Which conditions of the request a record meets. The set of a condition is the one a filter would have, and is kept as
- * those are: a page asks for the same few with every keystroke. Where that takes too much work, the records that are
- * shown are held against it alone. Nothing is refused but what cannot be read: a page goes on without a field that its
- * badges ask for, which no record has then.
+ * Which conditions of the request the shown records meet. The set of a condition is the one a filter would have, and is
+ * kept as those are: a page asks for the same few with every keystroke. Where that takes too much work, the records that
+ * are shown are held against it alone. Nothing is refused but what cannot be read: a page goes on without a field that
+ * its badges ask for, which no record has then.
  */
 function conditionsOf(
   { segments }: Matching,
   { conditions = [] }: SearchRequest,
-): (segment: number, doc: number) => Pick<SearchResult, 'meets'> {
-  if (conditions.length === 0) return () => ({});
+  found: readonly Found[],
+): (one: Found) => Pick<SearchResult, 'meets'> {
   const work = new Work();
-  const tests = conditions.map((source, i) => {
+  const meeting = conditions.map((source, i): Set<Found> => {
     const condition = refusedAt(`/conditions/${i}`, () => parseFilter(source));
-    return segments.map(({ segment }) =>
-      unless<(doc: number) => boolean>(
+    const met = segments.flatMap(({ segment }, index) => {
+      const here = found.filter((one) => one.segment === index);
+      return unless(
         FilterError,
         () => {
           const set = filterSet(segment, source, condition, work);
-          return (doc) => set.has(doc);
+          return here.filter(({ doc }) => set.has(doc));
         },
-        (doc) => recordsThat([{ json: JSON.stringify(segment.record(doc)) }], source).length > 0,
-      ),
-    );
+        null,
+      ) ?? shownThat(segment, source, here); // prettier-ignore
+    });
+    return new Set(met);
   });
-  return (segment, doc) => {
-    const meets = tests.flatMap((ofSegment, i) => (ofSegment[segment]!(doc) ? [i] : []));
+  return (one) => {
+    const meets = meeting.flatMap((set, i) => (set.has(one) ? [i] : []));
     return meets.length === 0 ? {} : { meets };
   };
+}
+
+/** Which of some records fulfil a condition, told from their JSON. */
+function shownThat(segment: Segment, source: string, here: readonly Found[]): Found[] {
+  const rows = here.map((one) => ({ one, json: JSON.stringify(segment.record(one.doc)) }));
+  return recordsThat(rows, source).map(({ one }) => one);
 }

@@ -1,6 +1,6 @@
-import { valuesAt, type InterfacePage, type SearchResult } from '@yucca/contract';
+import { fieldFormat, valuesAt, type InterfacePage, type SearchResult } from '@yucca/contract';
 import type { RefObject } from 'react';
-import { textAt } from '../../card.ts';
+import { shownHit, textAt } from '../../card.ts';
 import { Marked } from '../marked.tsx';
 import type { Lead } from '../navigation.ts';
 import { useTexts } from '../use-texts.ts';
@@ -12,6 +12,8 @@ export interface ResultTableProps {
   /** Is given the element whose children are the results. */
   rows?: RefObject<HTMLElement | null>;
   leadOf: (result: SearchResult, i: number) => Lead;
+  /** The server that pictures lie on whose addresses begin with a slash. */
+  picturesFrom?: string;
 }
 
 /** Letters of a cell at most. */
@@ -21,7 +23,7 @@ const MOST = 160;
  * Results below each other, field by field, for data that people compare. A wide one scrolls in itself, by keyboard
  * too. The first column leads to the record.
  */
-export function ResultTable({ page, results, rows, leadOf }: ResultTableProps) {
+export function ResultTable({ page, results, rows, leadOf, picturesFrom }: ResultTableProps) {
   const { label } = useTexts();
   const columns = page.table ?? [];
   const areNumbers = columns.map(({ field }) =>
@@ -45,7 +47,7 @@ export function ResultTable({ page, results, rows, leadOf }: ResultTableProps) {
             return (
               <tr key={result.id}>
                 {columns.map(({ field }, column) => {
-                  const cell = <Cell page={page} result={result} field={field} />;
+                  const cell = <Cell {...{ page, result, field, picturesFrom }} />;
                   if (column > 0)
                     return (
                       <td key={field} data-figures={areNumbers[column]}>
@@ -75,16 +77,19 @@ export function ResultTable({ page, results, rows, leadOf }: ResultTableProps) {
 }
 
 /** What a field of a result says: its text with what matched, its number as it is written, its list with commas. */
-function Cell({ page, result, field }: { page: InterfacePage; result: SearchResult; field: string }) {
+function Cell({
+  page,
+  result,
+  field,
+  picturesFrom,
+}: Pick<ResultTableProps, 'page' | 'picturesFrom'> & { result: SearchResult; field: string }) {
   const { figure } = useTexts();
+  const { picture } = field === page.card.picture ? shownHit(result, page.card, picturesFrom) : { picture: null };
+  // eslint-disable-next-line @next/next/no-img-element -- the kit knows no framework
+  if (picture !== null) return <img src={picture} alt="" width={48} height={36} loading="lazy" />;
   const value = valuesAt(result.record, field);
-  if (field === page.card.picture && typeof value === 'string')
-    // eslint-disable-next-line @next/next/no-img-element -- the kit knows no framework
-    return <img src={value} alt="" width={48} height={36} loading="lazy" />;
-  if (typeof value === 'number') {
-    const format = page.formats && Object.hasOwn(page.formats, field) ? page.formats[field] : undefined;
-    return <span data-part="figure">{figure(value, format)}</span>;
-  }
+  if (typeof value === 'number')
+    return <span data-part="figure">{figure(value, fieldFormat(page.formats, field))}</span>;
   if (typeof value === 'boolean') return value ? '✓' : '–';
   if (Array.isArray(value) && value.every((one) => typeof one !== 'object')) return value.join(', ');
   const shown = textAt(result, field, MOST);

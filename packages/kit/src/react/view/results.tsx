@@ -59,6 +59,7 @@ export const Results = memo(function Results(props: ResultsProps) {
         page={page}
         results={answer.results}
         rows={list}
+        picturesFrom={picturesFrom}
         leadOf={(result, i) => leadOf({ ...props, told }, result, answer.queryId, firstPlace + i + 1)}
       />
     );

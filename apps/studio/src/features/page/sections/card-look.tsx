@@ -10,7 +10,6 @@ import {
   type Picture,
 } from '@yucca/contract';
 import Link from 'next/link';
-import { useState } from 'react';
 import { AddChoice, Choice, RemoveButton, Slider } from '@/ui/controls';
 import { useDraft, useSetDesign } from '../draft';
 import { MoveButtons, moved, Setting } from '../setting';
@@ -140,21 +139,21 @@ function Badges() {
 }
 
 function NewBadge({ onBadge }: { onBadge: (badge: Badge) => void }) {
-  const [isEmpty, setEmpty] = useState(true);
   return (
     <form
       className="grid grid-cols-[1fr_1.4fr_auto] gap-1"
-      onInput={({ currentTarget }) => setEmpty([...new FormData(currentTarget).values()].some((value) => value === ''))}
       onSubmit={(event) => {
         event.preventDefault();
         const data = new FormData(event.currentTarget);
-        onBadge({ label: String(data.get('label')).trim(), where: String(data.get('where')).trim() });
+        const [label, where] = ['label', 'where'].map((name) => String(data.get(name)).trim()) as [string, string];
+        if (label === '' || where === '') return;
+        onBadge({ label, where });
         event.currentTarget.reset();
-        setEmpty(true);
       }}
     >
       <input
         name="label"
+        required
         maxLength={40}
         className="field py-0.5 text-[13px]"
         placeholder="New"
@@ -162,12 +161,13 @@ function NewBadge({ onBadge }: { onBadge: (badge: Badge) => void }) {
       />
       <input
         name="where"
+        required
         maxLength={1024}
         className="field py-0.5 text-[13px]"
         placeholder="price < 10"
         aria-label="Condition of a badge"
       />
-      <button type="submit" className="link px-1 text-[13px]" disabled={isEmpty}>
+      <button type="submit" className="link px-1 text-[13px]">
         Add badge
       </button>
     </form>

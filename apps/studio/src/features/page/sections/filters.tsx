@@ -16,6 +16,7 @@ import { useDraft, useSetDesign } from '../draft';
 import type { PageFacts } from '../facts';
 import { draggable, MoveButtons, moved, Setting } from '../setting';
 import { FieldAsFilter } from './field-as-filter';
+import { WholeNumber } from './plain-inputs';
 
 const CONTROL_WORDS: Record<FacetControl, string> = {
   list: 'checklist',
@@ -159,21 +160,15 @@ function FacetSettings({
             />
           )}
           {known?.kind === 'values' && control !== 'select' && (
-            <label className="grid grid-cols-[1fr_170px] items-center gap-2">
-              Values before “more”
-              <input
-                type="number"
-                min={1}
-                max={100}
-                className="field figures py-0.5 text-[13px]"
-                value={shown ?? USUAL_SHOWN}
-                onChange={(event) => {
-                  const value = event.target.valueAsNumber;
-                  if (Number.isInteger(value) && value >= 1 && value <= 100)
-                    onFacet(withProperty(facet, 'shown', value === USUAL_SHOWN ? undefined : value), `shown ${name}`);
-                }}
-              />
-            </label>
+            <WholeNumber
+              label="Values before “more”"
+              value={shown ?? USUAL_SHOWN}
+              min={1}
+              max={100}
+              onNumber={(value) =>
+                onFacet(withProperty(facet, 'shown', value === USUAL_SHOWN ? undefined : value), `shown ${name}`)
+              }
+            />
           )}
           <Check
             label="Folded until somebody opens it"

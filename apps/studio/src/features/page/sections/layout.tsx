@@ -5,7 +5,7 @@ import { useProfile } from '@/features/profile/use-profile';
 import { Choice, RemoveButton, Slider } from '@/ui/controls';
 import { useDraft, useSetDesign } from '../draft';
 import type { PageFacts } from '../facts';
-import { MoveButtons, moved, Setting, TextSetting } from '../setting';
+import { mayLead, MoveButtons, moved, Setting, TextSetting } from '../setting';
 import { LogoSetting } from './logo';
 import { StartSettings } from './start';
 import { TableSettings } from './table';
@@ -135,9 +135,6 @@ export function LayoutSection({ facts }: { facts: PageFacts }) {
   );
 }
 
-/** Where a link may lead: as the contract has it. */
-const MAY_LEAD = /^(https?:\/\/.|\/(?![/\\]))/;
-
 function NewLink({ onLink }: { onLink: (link: { label: string; href: string }) => void }) {
   return (
     <form
@@ -149,7 +146,7 @@ function NewLink({ onLink }: { onLink: (link: { label: string; href: string }) =
         const [label, href] = [data.get('label') as string, data.get('href') as string];
         const address = form.elements.namedItem('href') as HTMLInputElement;
         address.setCustomValidity(
-          MAY_LEAD.test(href) ? '' : 'Begin with https://, or with one slash for a path of this server.',
+          mayLead(href) ? '' : 'Begin with https://, or with one slash for a path of this server.',
         );
         if (!form.reportValidity()) return;
         onLink({ label: label.trim(), href });

@@ -4,13 +4,10 @@ import type { ListRow } from '@yucca/contract';
 import { addressSource } from '@yucca/kit';
 import { useState } from 'react';
 import { RemoveButton } from '@/ui/controls';
-import { MoveButtons, moved } from '../setting';
+import { mayLead, MoveButtons, moved } from '../setting';
 import { LineWhenDone } from './plain-inputs';
 
 const MOST = 50;
-/** As the contract has it. */
-const MAY_LEAD = /^(https?:\/\/.|\/(?![/\\]))/;
-
 /** Rows of one’s own: a text that is searched for, or that leads somewhere. */
 export function OwnRows({ rows, onRows }: { rows: readonly ListRow[]; onRows: (rows: ListRow[]) => void }) {
   const [problem, setProblem] = useState<string | null>(null);
@@ -37,7 +34,7 @@ export function OwnRows({ rows, onRows }: { rows: readonly ListRow[]; onRows: (r
             event.preventDefault();
             const data = new FormData(event.currentTarget);
             const [text, href] = [String(data.get('text')).trim(), String(data.get('href')).trim()];
-            if (href !== '' && !MAY_LEAD.test(href))
+            if (href !== '' && !mayLead(href))
               return setProblem('An address begins with https://, or with one slash for a path of this server.');
             setProblem(null);
             if (text === '') return;

@@ -50,7 +50,7 @@ export function WholeNumber({
   onNumber: (value: number) => void;
 }) {
   return (
-    <label className="grid grid-cols-[1fr_84px] items-center gap-2 text-[13px]">
+    <label className="grid grid-cols-[1fr_170px] items-center gap-2 text-[13px]">
       {label}
       <input
         type="number"

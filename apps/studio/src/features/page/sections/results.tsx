@@ -7,6 +7,7 @@ import { useDraft, useSetDesign } from '../draft';
 import type { PageFacts } from '../facts';
 import { MoveButtons, moved, Setting } from '../setting';
 import { CardLook } from './card-look';
+import { WholeNumber } from './plain-inputs';
 
 type CardPart = keyof Card;
 
@@ -100,20 +101,13 @@ export function ResultsSection({ facts }: { facts: PageFacts }) {
         usual={String(USUAL_PAGE_SIZE)}
         onReset={() => set('pageSize', undefined)}
       >
-        <label className="grid grid-cols-[1fr_170px] items-center gap-2 text-[13px]">
-          Results a page
-          <input
-            type="number"
-            min={1}
-            max={100}
-            className="field figures py-0.5 text-[13px]"
-            value={pageSize}
-            onChange={(event) => {
-              const size = event.target.valueAsNumber;
-              if (Number.isInteger(size) && size >= 1 && size <= 100) set('pageSize', size, 'pageSize');
-            }}
-          />
-        </label>
+        <WholeNumber
+          label="Results a page"
+          value={pageSize}
+          min={1}
+          max={100}
+          onNumber={(size) => set('pageSize', size, 'pageSize')}
+        />
       </Setting>
       <Sorts facts={facts} />
       <Setting isSet={document.thing !== undefined} onReset={() => set('thing', undefined)}>
