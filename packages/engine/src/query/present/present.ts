@@ -38,8 +38,8 @@ export function present(
 
 /**
  * Which conditions of the request the shown records meet. The set of a condition is the one a filter would have, and is
- * kept as those are: a page asks for the same few with every keystroke. Where that takes too much work, the records that
- * are shown are held against it alone. Nothing is refused but what cannot be read: a page goes on without a field that
+ * kept as those are: a page asks for the same few with every keystroke. Where that takes too much work, the records on
+ * the page are held against it alone. Nothing is refused but what cannot be read: a page goes on without a field that
  * its badges ask for, which no record has then.
  */
 function conditionsOf(
