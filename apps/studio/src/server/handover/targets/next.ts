@@ -1,12 +1,11 @@
 import { pathSegment } from '../written/path-segment';
 import { cardFormatOf } from '@yucca/kit';
-import { isWholeView } from '../written/design';
 import { linkFrom, titleOf } from '../written/facts';
 import { importsOf } from '../written/imports';
 import { literal } from '../written/literal';
 import { policyOf } from '../written/policy';
 import {
-  filtersNamed,
+  partsNamed,
   envFile,
   KIT_FILE,
   packageFile,
@@ -95,16 +94,7 @@ export default config;
         [`app/${pathSegment(page.collection)}/[id]/page.tsx`, 'the page of a record'],
         ['app/sitemap.ts', 'the pages of all records, ten thousand at most'],
         ['search/search-page.tsx', 'the page in the browser: its state, and its parts in their places'],
-        ...(isWholeView(page)
-          ? ([['search/design.ts', 'what stands on the page, and how it is shown']] as const)
-          : ([
-              ['search/field.tsx', 'the search field and what it offers'],
-              ...filtersNamed(what, [
-                'search/filters.tsx',
-                'the filters; which, and how they are shown, is in `search/facets.ts`',
-              ]),
-              ['search/results.tsx', 'the list; one result is in `search/card.tsx`'],
-            ] as const)),
+        ...partsNamed(what, 'search/'),
         ['search/texts.ts', 'the page’s own texts'],
         [
           Object.keys(styles)

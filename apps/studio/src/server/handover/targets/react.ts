@@ -5,7 +5,7 @@ import { fieldFile } from '../written/field';
 import { importsOf } from '../written/imports';
 import { literal } from '../written/literal';
 import { filtersFile, resultsFile, searchPageFile } from '../written/search-page';
-import { filtersNamed } from '../written/project';
+import { partsNamed } from '../written/project';
 import { projectStyles } from '../written/styles';
 import { viteFiles } from '../written/vite';
 import type { Files, TakenAway, Target } from './target';
@@ -22,16 +22,7 @@ export const react: Target = (what) => ({
       about: 'The search page as a React project.',
       files: [
         ['src/search-page.tsx', 'the page: its state, and its parts in their places'],
-        ...(isWholeView(what.page)
-          ? ([['src/design.ts', 'what stands on the page, and how it is shown']] as const)
-          : ([
-              ['src/field.tsx', 'the search field and what it offers'],
-              ...filtersNamed(what, [
-                'src/filters.tsx',
-                'the filters; which, and how they are shown, is in `src/facets.ts`',
-              ]),
-              ['src/results.tsx', 'the list; one result is in `src/card.tsx`'],
-            ] as const)),
+        ...partsNamed(what, 'src/'),
       ],
       more: '',
     },

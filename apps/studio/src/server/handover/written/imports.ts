@@ -4,7 +4,7 @@ const SOURCES: readonly (readonly [from: string, names: string])[] = [
     '@yucca/kit',
     `addressMap Autocomplete chosenValues completionsSource counted distance facetValues figureText isRange
     pageNumbers redirectOf SearchState shownChoices withPage withRange withSort createClient createMemory
-    EMPTY_QUERY fieldsOf figure parseAddress pagesUpTo pastQueriesSource pointAt printAddress recordLink recordsSource requestFor shelvesBeside shownHit shownRow sourcesFor viewedSource withChoices
+    EMPTY_QUERY fieldsOf parseAddress pagesUpTo pastQueriesSource pointAt printAddress recordLink recordsSource requestFor shownHit shownRow sourcesFor viewedSource withChoices
     withLabels withText withToggled BY_DISTANCE *Card *Choices *Query *SearchAnswer *SearchResult
     *InterfacePage *SearchSnapshot *ShownText *Source *ViewedRecord`,
   ],

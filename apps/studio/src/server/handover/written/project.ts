@@ -1,3 +1,4 @@
+import { isWholeView } from './design';
 import { asMarkdown } from '../escape';
 import type { Files, TakenAway } from '../targets/target';
 
@@ -90,6 +91,19 @@ export const filtersNamed = (
   { page }: Pick<TakenAway, 'page'>,
   line: ReadmeParts['files'][number],
 ): ReadmeParts['files'] => (page.facets.length > 0 ? [line] : []);
+
+/** The files in a folder that the page itself is written in; see `sharedSources`. */
+export const partsNamed = (what: Pick<TakenAway, 'page'>, folder: string): ReadmeParts['files'] =>
+  isWholeView(what.page)
+    ? [[`${folder}design.ts`, 'what stands on the page, and how it is shown']]
+    : [
+        [`${folder}field.tsx`, 'the search field and what it offers'],
+        ...filtersNamed(what, [
+          `${folder}filters.tsx`,
+          `the filters; which, and how they are shown, is in \`${folder}facets.ts\``,
+        ]),
+        [`${folder}results.tsx`, `the list; one result is in \`${folder}card.tsx\``],
+      ];
 
 export function readme({ page, server, origins }: TakenAway, parts: ReadmeParts): string {
   const table = parts.files.map(([file, about]) => `- \`${file}\`: ${about}`).join('\n');
