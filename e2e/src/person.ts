@@ -32,16 +32,24 @@ export class Person {
   };
 
   /** Waits until something holds; an element that was replaced meanwhile is looked for again. */
-  until = (holds: () => Promise<boolean>): Promise<unknown> =>
-    this.#browser().wait(async () => {
-      try {
-        return await holds();
-      } catch (error) {
-        if (['StaleElementReferenceError', 'ElementClickInterceptedError'].includes((error as Error).name))
-          return false;
+  until = (holds: () => Promise<boolean>): Promise<unknown> => {
+    // The browser’s driver forgets who waited; without it nobody can tell which of many waits it was.
+    const waited = new Error('waited');
+    return this.#browser()
+      .wait(async () => {
+        try {
+          return await holds();
+        } catch (error) {
+          if (['StaleElementReferenceError', 'ElementClickInterceptedError'].includes((error as Error).name))
+            return false;
+          throw error;
+        }
+      }, WAIT)
+      .catch((error: Error) => {
+        error.stack = `${error.name}: ${error.message}\n${waited.stack!.split('\n').slice(1).join('\n')}`;
         throw error;
-      }
-    }, WAIT);
+      });
+  };
 
   /** Replaces what stands in a field. */
   write = async (locator: By, text: string): Promise<void> => {

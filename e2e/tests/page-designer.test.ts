@@ -118,6 +118,26 @@ test('a part that is pointed at opens its control, and a control outlines its pa
   await untilInFrame(`frame.location.search.includes('colour=')`);
 });
 
+test('a frame that is ready before the designer hears it is asked once more', async () => {
+  // Nothing a frame says by itself is heard; only what it says after it was asked.
+  const source = `
+    if (window === top) window.addEventListener('message', (event) => {
+      if (event.data?.yucca === 'ready' && !window.wasAsked) event.stopImmediatePropagation();
+    });
+    else window.addEventListener('message', (event) => {
+      if (event.data?.yucca === 'hello') top.wasAsked = true;
+    });`;
+  const { identifier } = (await browser.sendAndGetDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', {
+    source,
+  })) as unknown as { identifier: string };
+  try {
+    await browser.get(`${server.base}/pages/plants`);
+    await untilInFrame(`frame.document.documentElement.style.cursor === 'crosshair'`);
+  } finally {
+    await browser.sendDevToolsCommand('Page.removeScriptToEvaluateOnNewDocument', { identifier });
+  }
+});
+
 test('what is typed in the frame and in the probe is one text, and no letter of it is lost', async () => {
   await browser.get(`${server.base}/pages/plants?use=page&probe=rose`);
   const typed = (): Promise<string> => inFrame(`return frame.document.querySelector('[role=combobox]').value`);

@@ -45,22 +45,23 @@ export function PageInFrame(props: PageInFrameProps) {
   useEffect(() => {
     handlers.current = { onChosen, onAsked };
   });
-  useEffect(
-    () =>
-      hearFrom<FromPage>(
-        () => frame.current?.contentWindow ?? null,
-        (message) => {
-          if (message.yucca === 'ready') setReady((times) => times + 1);
-          else if (message.yucca === 'chosen') handlers.current.onChosen(message.part);
-          else {
-            heard.current.push(message.q);
-            handlers.current.onAsked(message.q);
-          }
-        },
-      ),
-    [],
-  );
   const tell = (message: ToPage): void => frame.current?.contentWindow?.postMessage(message, window.location.origin);
+  useEffect(() => {
+    const stop = hearFrom<FromPage>(
+      () => frame.current?.contentWindow ?? null,
+      (message) => {
+        if (message.yucca === 'ready') setReady((times) => times + 1);
+        else if (message.yucca === 'chosen') handlers.current.onChosen(message.part);
+        else {
+          heard.current.push(message.q);
+          handlers.current.onAsked(message.q);
+        }
+      },
+    );
+    // The frame stands in the HTML: it can be ready before this screen has run its first line.
+    tell({ yucca: 'hello' });
+    return stop;
+  }, []);
   // A frame that was loaded again hears all of it once more.
   useEffect(() => {
     if (ready > 0 && page !== null) tell({ yucca: 'page', page });

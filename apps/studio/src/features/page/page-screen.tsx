@@ -90,16 +90,23 @@ export function PageScreen({ facts, preview: first }: { facts: PageFacts; previe
   const panel = useRef<HTMLDivElement>(null);
   const [wanted, setWanted] = useState<string | null>(null);
   const sought = useRef<string | null>(null);
-  // The control of the part that was clicked, once its section is there.
+  // The control of the part that was clicked, once it is there: its section may have to read something first.
   useEffect(() => {
-    if (wanted === null) return;
-    const control = panel.current?.querySelector(`[data-for="${CSS.escape(wanted)}"]`);
-    if (!control) return;
-    control.querySelector<HTMLElement>('button[aria-expanded=false]')?.click();
-    control.scrollIntoView({ block: 'center' });
-    control.querySelector<HTMLElement>('select, input, button, summary')?.focus();
-    setWanted(null);
-  }, [wanted, current]);
+    const controls = panel.current;
+    if (wanted === null || controls === null) return;
+    const reachIt = (): void => {
+      const control = controls.querySelector(`[data-for="${CSS.escape(wanted)}"]`);
+      if (!control) return;
+      control.querySelector<HTMLElement>('button[aria-expanded=false]')?.click();
+      control.scrollIntoView({ block: 'center' });
+      control.querySelector<HTMLElement>('select, input, button, summary')?.focus();
+      setWanted(null);
+    };
+    const watch = new MutationObserver(reachIt);
+    watch.observe(controls, { childList: true, subtree: true });
+    reachIt();
+    return () => watch.disconnect();
+  }, [wanted]);
   /** To the control that was found by its words. */
   const reach = (label: string): void => {
     sought.current = null;
@@ -132,6 +139,7 @@ export function PageScreen({ facts, preview: first }: { facts: PageFacts; previe
               onClick={() => {
                 setSection(name === 'layout' ? '' : name);
                 setOutline(null);
+                setWanted(null);
               }}
               className={clsx(
                 'min-h-8 border-b-2 px-2.5',
@@ -161,7 +169,10 @@ export function PageScreen({ facts, preview: first }: { facts: PageFacts; previe
           aria-label="Controls"
           tabIndex={0}
           className="relative grid w-[340px] shrink-0 grid-cols-[minmax(0,1fr)] content-start gap-3 overflow-y-auto border-r border-line bg-raised px-4 py-3"
-          onFocus={({ target }) => setOutline(partOf(target))}
+          onFocus={({ target }) => {
+            setOutline(partOf(target));
+            setWanted(null);
+          }}
           onPointerOver={({ target }) => {
             const part = partOf(target as Element);
             if (part !== null) setOutline(part);

@@ -2,6 +2,8 @@ import type { InterfacePage } from '@yucca/contract';
 
 /** What the designer tells the page in its frame. */
 export type ToPage =
+  /** Asks whether the page hears by now: it may have said so before the designer heard. */
+  | { yucca: 'hello' }
   | { yucca: 'page'; page: InterfacePage }
   /** What is asked for: the text of the probe. */
   | { yucca: 'query'; q: string }
@@ -13,6 +15,7 @@ export type ToPage =
 
 /** What the page in a frame tells the designer. */
 export type FromPage =
+  /** The page hears from now on; said once by itself, and to each hello. */
   | { yucca: 'ready' }
   /** A part was clicked while pointing. */
   | { yucca: 'chosen'; part: string }

@@ -34,7 +34,8 @@ export function usePreview(first: InterfacePage, on: boolean): Previewed {
     };
     const read = (): Query => queryOf(page.current);
     const onMessage = (message: ToPage): void => {
-      if (message.yucca === 'page') {
+      if (message.yucca === 'hello') tell({ yucca: 'ready' });
+      else if (message.yucca === 'page') {
         page.current = message.page;
         // What has been typed meanwhile is not in the address yet: it is left alone.
         setState(({ asked }) => ({ page: message.page, asked }));
