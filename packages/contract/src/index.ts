@@ -23,6 +23,7 @@ export * from './offline.ts';
 export * from './operations.ts';
 export * from './paths.ts';
 export type { Placement, PlacementDocument } from './placement.ts';
+export * from './pictures.ts';
 export * from './problem.ts';
 export * from './profile.ts';
 export type { Range } from './range.ts';

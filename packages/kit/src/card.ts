@@ -1,5 +1,5 @@
 import type { Card, Range, RecordJson, SearchResult } from '@yucca/contract';
-import { leavesAt, pointerNames, readableName, valueAtPointer } from '@yucca/contract';
+import { PICTURE_WIDTHS, leavesAt, pointerNames, readableName, valueAtPointer } from '@yucca/contract';
 import { excerpt } from './marks.ts';
 
 export interface ShownText {
@@ -12,6 +12,8 @@ export interface ShownHit {
   id: string;
   title: ShownText;
   picture: string | null;
+  /** The picture in smaller widths, as a `srcset` has them; undefined where its server makes none. */
+  smaller?: string | undefined;
   detail: ShownText | null;
   second: ShownText | null;
   /** With the heading it stands under, where it is one of several parts of a long text. */
@@ -62,6 +64,13 @@ function headingOf(record: RecordJson, pointer: string): string | undefined {
 /** The text a JSON Pointer leads to. */
 const stringAt = (record: RecordJson, pointer: string): string => String(valueAtPointer(record, pointer) ?? '');
 
+/** Pictures that lie in the folder of a Yucca server, which makes smaller ones; a `srcset` has no room for the rest. */
+const IN_FOLDER = /^\/files\/[^?#,\s]+$/;
+
+/** The address of a picture in the least width, where its server makes one. */
+export const thumbnailOf = ({ picture, smaller }: Pick<ShownHit, 'picture' | 'smaller'>): string | null =>
+  smaller?.split(' ')[0] ?? picture;
+
 /**
  * Lays a result out on a card. A record without a title field is called by its key. `picturesFrom` goes before
  * addresses of pictures that begin with a slash: the server they lie on, when it is not the page's own.
@@ -72,7 +81,8 @@ export function shownHit(result: SearchResult, card: Card, picturesFrom = ''): S
   const second = textAt(result, card.second, 90);
   const text = textAt(result, card.text, 190);
   const heading = text === null ? undefined : headingOf(result.record, text.pointer);
-  const picture = firstOf(result.record, card.picture);
+  const where = firstOf(result.record, card.picture);
+  const picture = typeof where === 'string' ? (/^\/(?!\/)/.test(where) ? picturesFrom : '') + where : null;
   const number = firstOf(result.record, card.number);
   const former = firstOf(result.record, card.former);
   const shown = new Set([title.pointer, detail?.pointer, second?.pointer, text?.ranges.length ? text.pointer : '']);
@@ -81,7 +91,8 @@ export function shownHit(result: SearchResult, card: Card, picturesFrom = ''): S
   return {
     id: result.id,
     title,
-    picture: typeof picture === 'string' ? (/^\/(?!\/)/.test(picture) ? picturesFrom + picture : picture) : null,
+    picture,
+    smaller: IN_FOLDER.test(`${where}`) ? PICTURE_WIDTHS.map((w) => `${picture}?width=${w} ${w}w`).join() : undefined,
     detail,
     second,
     text: text && { ...text, ...(heading && { heading }) },

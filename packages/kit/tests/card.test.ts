@@ -1,5 +1,5 @@
 import type { Card, SearchResult } from '@yucca/contract';
-import { shownHit } from '../src/index.ts';
+import { shownHit, thumbnailOf } from '../src/index.ts';
 
 const card: Card = { title: 'name', picture: 'images', text: 'care', number: 'price', detail: 'maker.name' };
 const result = (record: SearchResult['record'], marks: SearchResult['marks'] = {}): SearchResult => ({
@@ -27,6 +27,25 @@ test('a card shows the fields it was guessed to have, with their marks', () => {
     number: { label: 'Price', value: 3 },
     elsewhere: null,
   });
+});
+
+test('only a picture in the folder of a Yucca server has smaller ones', () => {
+  const shown = (picture: string) => shownHit(result({ images: [picture] }), card, 'https://yucca.example');
+  expect(shown('/files/p/rose.jpg')).toMatchObject({
+    picture: 'https://yucca.example/files/p/rose.jpg',
+    smaller: [160, 320, 640].map((w) => `https://yucca.example/files/p/rose.jpg?width=${w} ${w}w`).join(),
+  });
+  expect(thumbnailOf(shown('/files/p/rose.jpg'))).toBe('https://yucca.example/files/p/rose.jpg?width=160');
+  const others = [
+    'https://shop.example/files/1.jpg',
+    '/p/1.jpg',
+    '//x/files/1.jpg',
+    '/files/a,b.jpg',
+    '/files/a b.jpg',
+  ];
+  for (const other of [...others, '/files/1.jpg?v=2', '/files/'])
+    expect([shown(other).smaller, thumbnailOf(shown(other))]).toEqual([undefined, shown(other).picture]);
+  expect(thumbnailOf(shownHit(result({}), card))).toBeNull();
 });
 
 test('a number that was before is told where it was greater', () => {

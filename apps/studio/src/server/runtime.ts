@@ -29,6 +29,7 @@ import { AnsweredQueries } from './past-queries/answered-queries';
 import { PastQueries } from './past-queries/past-queries';
 import { Checks } from './operations/checks';
 import { Metrics } from './operations/metrics';
+import { SmallerPictures } from './pictures/smaller-pictures';
 import { Profiles } from './profiles/profiles';
 import { collectionIds } from './records/clear';
 import { Records } from './records/records';
@@ -54,6 +55,7 @@ export interface Runtime {
   config: Config;
   log: Logger;
   db: Db;
+  smallerPictures: SmallerPictures;
   keys: Keys;
   rates: Rates;
   sessions: Sessions;
@@ -305,6 +307,7 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
       kitFile: config.kitFile,
       offlineDir: config.offlineDir,
     }),
+    smallerPictures: new SmallerPictures(log),
     loadFiles: new LoadFiles(config.loadDir),
     tasks,
     opened,

@@ -36,12 +36,12 @@ export function OfferPreview({ offer, cardOf, picturesFrom }: OfferPreviewProps)
   }
   const { collection, result } = offer.data as { collection: string; result: SearchResult };
   const shown = cardOf(collection);
-  const { title, picture, detail, text, number: figure } = shownHit(result, shown.card, picturesFrom);
+  const { title, picture, smaller, detail, text, number: figure } = shownHit(result, shown.card, picturesFrom);
   return (
     <>
       {picture && (
         // eslint-disable-next-line @next/next/no-img-element -- the kit knows no framework
-        <img src={picture} alt="" width={208} height={156} />
+        <img srcSet={smaller} sizes="208px" src={picture} alt="" width={208} height={156} />
       )}
       <p data-part="preview-title">{title.text}</p>
       {detail && <p data-part="soft">{detail.text}</p>}

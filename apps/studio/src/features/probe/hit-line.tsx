@@ -1,9 +1,9 @@
 import { Marked } from '@yucca/kit/react';
-import type { ShownHit } from '@yucca/kit';
+import { thumbnailOf, type ShownHit } from '@yucca/kit';
 
 /** A result in two lines: picture, title and detail with their marks, and on a third where else it matched. */
 export function HitLine({
-  hit: { title, picture, detail, elsewhere },
+  hit,
   size,
   short = false,
 }: {
@@ -13,6 +13,8 @@ export function HitLine({
   /** Leaves out where else it matched. */
   short?: boolean;
 }) {
+  const { title, detail, elsewhere } = hit;
+  const picture = thumbnailOf(hit);
   return (
     <>
       {picture && (

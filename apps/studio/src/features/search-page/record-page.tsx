@@ -46,6 +46,8 @@ export function RecordPage({ page, result }: { page: InterfacePage; result: Sear
       {hit.picture && (
         // eslint-disable-next-line @next/next/no-img-element -- pictures come from the records, of any host and size
         <img
+          srcSet={hit.smaller}
+          sizes="(min-width: 768px) 400px, 100vw"
           src={hit.picture}
           alt=""
           width={400}

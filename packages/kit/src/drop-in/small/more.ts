@@ -51,7 +51,7 @@ export const needsMore = ({
   autocomplete,
 }: InterfacePage): boolean =>
   paging !== 'pages' ||
-  filters === 'sheet' ||
+  filters !== 'left' ||
   layout !== 'cards' ||
   density === 'dense' ||
   shelves !== undefined ||
@@ -60,9 +60,7 @@ export const needsMore = ({
   link !== undefined ||
   autocomplete.some(({ from, link: other }) => from === 'list' || from === 'address' || other !== undefined) ||
   places.length > 0 ||
-  facets.some(
-    ({ kind, control }) => kind === 'dates' || kind === 'tree' || control === 'select' || control === 'steps',
-  );
+  facets.some(({ kind, control }) => kind === 'dates' || kind === 'tree' || control !== undefined);
 
 /** Fetches what few pages use; returns its style sheet. It draws with the components' library of this script. */
 export async function loadMore(): Promise<CSSStyleSheet> {

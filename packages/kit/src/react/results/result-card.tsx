@@ -15,10 +15,10 @@ export interface ResultCardProps {
   badges?: ReactNode;
   /** From the place that is asked about. */
   distanceM?: number | undefined;
-  /** The picture is in sight at once. */
+  /** It stands in the first row: its picture is asked for at once, before others. */
   eager?: boolean;
-  /** It stands in the first row: its picture comes before others. */
-  first?: boolean;
+  /** On a wide screen its picture stands above its text, 320 px wide; else it is 112 px wide. */
+  tall?: boolean;
 }
 
 /** What a number was before. */
@@ -43,22 +43,24 @@ export function ResultCard({
   badges,
   distanceM,
   eager = false,
-  first = eager,
+  tall = false,
 }: ResultCardProps) {
   const { say, distance, label, figure: figureText } = useTexts();
-  const { title, picture, detail, second, text, number: figure, elsewhere } = hit;
+  const { title, picture, smaller, detail, second, text, number: figure, elsewhere } = hit;
   const name = <Marked text={title.text} ranges={title.ranges} />;
   return (
     <article data-part="card">
       {picture && (
         // eslint-disable-next-line @next/next/no-img-element -- the kit knows no framework
         <img
+          srcSet={smaller}
+          sizes={(tall ? '(min-width:640px)320px,' : '') + '112px'}
           src={picture}
           alt=""
           width={320}
           height={240}
           loading={eager ? 'eager' : 'lazy'}
-          fetchPriority={first ? 'high' : 'auto'}
+          fetchPriority={eager ? 'high' : 'auto'}
           decoding="async"
         />
       )}

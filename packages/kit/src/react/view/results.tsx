@@ -138,8 +138,8 @@ const ResultRow = memo(function ResultRow(props: ResultRowProps) {
       currency={cardFormatOf(page)}
       badges={<Badges page={page} result={result} />}
       distanceM={result.distanceM}
-      eager={i < 6}
-      first={i < (page.columns ?? 3)}
+      eager={i < (page.columns ?? 3)}
+      tall={page.layout === 'cards'}
     />
   );
   return (

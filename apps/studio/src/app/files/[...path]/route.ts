@@ -13,7 +13,10 @@ const TYPES = new Map([
   ['.avif', 'image/avif'],
 ]);
 
-/** Pictures from the folder `files` of the data folder, for collections whose records point to them. */
+/**
+ * Pictures from the folder `files` of the data folder, for collections whose records point to them; with `?width=320`
+ * in a smaller width, where one is made.
+ */
 export const GET = handler(async (request, { path: below = '' }) => {
   const root = path.join(runtime().config.dataDir, 'files');
   const file = path.join(root, below);
@@ -21,10 +24,12 @@ export const GET = handler(async (request, { path: below = '' }) => {
   const inside = file.startsWith(root + path.sep) && !below.includes('\0');
   const facts = inside && type !== undefined ? await stat(file).catch(notThere) : null;
   if (!facts?.isFile()) return new Reply('Not found', { status: 404, headers: { 'Content-Type': 'text/plain' } });
-  return new Reply(request.method === 'HEAD' ? null : createReadStream(file), {
+  const width = Number(new URL(request.url).searchParams.get('width'));
+  const smaller = width > 0 ? await runtime().smallerPictures.get(file, facts.mtimeMs, width) : null;
+  return new Reply(request.method === 'HEAD' ? null : (smaller ?? createReadStream(file)), {
     headers: {
-      'Content-Type': type!,
-      'Content-Length': String(facts.size),
+      'Content-Type': smaller === null ? type! : 'image/webp',
+      'Content-Length': String(smaller?.length ?? facts.size),
       'Cache-Control': 'public, max-age=86400',
       // A picture opened by itself must not run anything.
       'Content-Security-Policy': "default-src 'none'; style-src 'unsafe-inline'; sandbox",

@@ -176,7 +176,11 @@ function recordFile({ page, keyField }: TakenAway): string {
   const { card } = page;
   const format = cardFormatOf(page);
   const money = format === null ? '' : `, ${literal(format)}`;
-  const parts = ['title', ...(['picture', 'detail', 'text', 'number'] as const).filter((part) => card[part] !== null)];
+  const parts = [
+    'title',
+    ...(card.picture === null ? [] : ['picture', 'smaller']),
+    ...(['detail', 'text', 'number'] as const).filter((part) => card[part] !== null),
+  ];
   const body = `
 interface RecordProps {
   params: Promise<{ id: string }>;
@@ -199,7 +203,7 @@ export default async function RecordPage({ params }: RecordProps) {
   const { ${parts.join(', ')} } = shownHit(await recordOf(params), CARD, SERVER);
   return (
     <article data-yucca="">
-      ${card.picture === null ? '' : '{picture && <img src={picture} alt="" width={400} height={300} fetchPriority="high" />}'}
+      ${card.picture === null ? '' : '{picture && <img srcSet={smaller} sizes="400px" src={picture} alt="" width={400} height={300} fetchPriority="high" />}'}
       <h2>{title.text}</h2>
       ${card.detail === null ? '' : '{detail && <p>{detail.text}</p>}'}
       ${

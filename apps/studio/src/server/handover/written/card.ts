@@ -1,6 +1,6 @@
 import type { InterfacePage } from '@yucca/contract';
 import { cardFormatOf } from '@yucca/kit';
-import { hasOwnTexts } from './facts';
+import { hasOwnTexts, pictureSizes } from './facts';
 import { importsOf } from './imports';
 import { literal } from './literal';
 
@@ -14,7 +14,8 @@ export function cardFile(page: InterfacePage): string {
   const alone = card.number === null;
   const parts = [
     'title',
-    ...(['picture', 'detail', 'second', 'text'] as const).filter((part) => (card[part] ?? null) !== null),
+    ...(card.picture === null ? [] : ['picture', 'smaller']),
+    ...(['detail', 'second', 'text'] as const).filter((part) => (card[part] ?? null) !== null),
   ];
   const figures = [
     ...(geo === null
@@ -56,11 +57,13 @@ export function ResultCard({ result, ${card.picture === null ? '' : 'row, '}onOp
           ? ''
           : `{picture && (
         <img
+          srcSet={smaller}
+          sizes="${pictureSizes(page)}"
           src={picture}
           alt=""
           width={320}
           height={240}
-          loading={row < 6 ? 'eager' : 'lazy'}
+          loading={row < ${columns} ? 'eager' : 'lazy'}
           fetchPriority={row < ${columns} ? 'high' : 'auto'}
           decoding="async"
         />

@@ -13,6 +13,10 @@ export function logoOf({ header, at, title }: InterfacePage, server: string): { 
   return { src, alt: header.logoAlone ? (header.name ?? title) : '' };
 }
 
+/** How wide the pictures of results are, as the attribute `sizes` says it. */
+export const pictureSizes = ({ layout }: InterfacePage): string =>
+  layout === 'cards' ? '(min-width: 640px) 320px, 112px' : '112px';
+
 /** Whether a page says anything otherwise than in English as it comes along. */
 export const hasOwnTexts = (page: InterfacePage): boolean =>
   (page.locale ?? 'en') !== 'en' || Object.keys(ownTexts(page)).length > 0;

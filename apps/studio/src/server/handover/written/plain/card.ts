@@ -1,5 +1,6 @@
 import type { InterfacePage } from '@yucca/contract';
 import { cardFormatOf } from '@yucca/kit';
+import { pictureSizes } from '../facts';
 import { importsOf } from '../imports';
 import { literal } from '../literal';
 
@@ -11,7 +12,8 @@ export function cardBuilder(page: InterfacePage): string {
   const shown = Object.fromEntries(Object.entries(card).filter(([, field]) => field !== undefined));
   const parts = [
     'title',
-    ...(['picture', 'detail', 'second', 'text', 'number'] as const).filter((part) => (card[part] ?? null) !== null),
+    ...(card.picture === null ? [] : ['picture', 'smaller']),
+    ...(['detail', 'second', 'text', 'number'] as const).filter((part) => (card[part] ?? null) !== null),
   ];
   const body = `
 /** Which field each part of a result comes from. */
@@ -44,11 +46,13 @@ export function resultCard(result: SearchResult, row: number, onOpen: () => void
           ? ''
           : `picture &&
         element('img', {
+          srcset: smaller,
+          sizes: '${pictureSizes(page)}',
           src: picture,
           alt: '',
           width: '320',
           height: '240',
-          loading: row < ${columns * 2} ? 'eager' : 'lazy',
+          loading: row < ${columns} ? 'eager' : 'lazy',
         }),`
       }
       element(
