@@ -51,7 +51,7 @@ export { shownChoices, type ShownChoice } from './choices.ts';
 export { excerpt, markedPieces, type MarkedPiece } from './marks.ts';
 export { pageNumbers } from './pages.ts';
 export { pagesUpTo, type Answered } from './pages-up-to.ts';
-export { frameFor, pointAt, pointOf, roundBelow, type MapFrame, type Point } from './geo-points.ts';
+export { pointAt, pointOf, type Point } from './geo-points.ts';
 export {
   BY_DISTANCE,
   chosenValues,

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { frameFor, pointOf, roundBelow, type Point } from '../src/index.ts';
+import { frameFor, pointOf, roundBelow, type Point } from '../src/geo-points.ts';
 
 test('positions are read in the forms the API takes', () => {
   const here = { lat: 47.3, lng: -18.4 };
