@@ -4,6 +4,7 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { Readable } from 'node:stream';
+import { mainThreadMs, processMs } from './cpu.ts';
 import { tuningDocument } from './collection.ts';
 import { Generator } from './generator.ts';
 import { keystrokes } from './keystrokes.ts';
@@ -107,17 +108,8 @@ interface Measured {
   processMs: number;
 }
 
-/**
- * CPU milliseconds of a process, or of one of its threads, from the kernel (`man 5 proc`: fields 14 and 15, in ticks of
- * 10 ms).
- */
-function cpuMs(file: string): number {
-  const fields = readFileSync(file, 'utf8').split(') ')[1]!.split(' ');
-  return (Number(fields[11]) + Number(fields[12])) * 10;
-}
-
 async function measured(pid: number, load: () => Promise<autocannon.Result>): Promise<Measured> {
-  const read = (): [number, number] => [cpuMs(`/proc/${pid}/task/${pid}/stat`), cpuMs(`/proc/${pid}/stat`)];
+  const read = (): [number, number] => [mainThreadMs(pid), processMs(pid)];
   const before = read();
   const result = await load();
   const after = read();

@@ -11,11 +11,13 @@
  *   npm run bench -- --insights 1000000  what visitors' searches cost, at so many a day
  *   npm run bench -- --compare A B    two files of results, with what of the second is of the first
  *   npm run bench -- --pair ../other 100000   the engine of another checkout and this one, asked in turn
+ *   npm run bench -- --door ../other 200000   their built studios over HTTP, asked in turn
  */
 import { readFileSync, writeFileSync } from 'node:fs';
 import { cpus, totalmem } from 'node:os';
 import path from 'node:path';
 import { isMainThread, parentPort, workerData } from 'node:worker_threads';
+import { measureDoor } from './door.ts';
 import { measureEngine, type EngineResult } from './engine.ts';
 import { answerHostile, type HostileJob } from './hostile.ts';
 import { measureFeeds, type FeedsResult } from './feeds.ts';
@@ -40,6 +42,8 @@ if (!isMainThread) {
   );
 } else if (kind === '--pair') {
   console.table(await measurePair(path.resolve(given[0]!), Number(given[1] ?? 100_000)));
+} else if (kind === '--door') {
+  console.table(await measureDoor(path.resolve(given[0]!), Number(given[1] ?? 200_000)));
 } else if (given.length > 0) {
   const others = {
     '--http': measureHttp,

@@ -11,19 +11,22 @@ export function startServer(dataDir: string): ChildProcess {
   return spawn(process.execPath, [path.join(root, 'apps/studio/.next/front/main.mjs')], {
     cwd: path.join(root, 'apps/studio'),
     stdio: ['ignore', 'ignore', 'inherit'],
-    env: {
-      ...process.env,
-      NODE_ENV: 'production',
-      NEXT_TELEMETRY_DISABLED: '1',
-      PORT: String(PORT),
-      YUCCA_DATA_DIR: dataDir,
-      YUCCA_MIGRATIONS: path.join(root, 'apps/studio/drizzle'),
-      YUCCA_HOST: '127.0.0.1',
-      YUCCA_ADMIN_KEY: KEY,
-      YUCCA_LOG: 'silent',
-    },
+    env: serverEnvironment(root, dataDir, PORT),
   });
 }
+
+/** What a studio is told that is built in `root`. */
+export const serverEnvironment = (root: string, dataDir: string, port: number): NodeJS.ProcessEnv => ({
+  ...process.env,
+  NODE_ENV: 'production',
+  NEXT_TELEMETRY_DISABLED: '1',
+  PORT: String(port),
+  YUCCA_DATA_DIR: dataDir,
+  YUCCA_MIGRATIONS: path.join(root, 'apps/studio/drizzle'),
+  YUCCA_HOST: '127.0.0.1',
+  YUCCA_ADMIN_KEY: KEY,
+  YUCCA_LOG: 'silent',
+});
 
 /** Settles when the server answers. */
 export async function healthy(): Promise<void> {

@@ -1,7 +1,7 @@
 import { unlimited } from '../src/server/keys/caller';
 import { callerOf, pageTokenOf, studioIsOpen, WAY_HEADER } from '../src/http/caller';
 import { fromWeb, type Incoming } from '../src/http/incoming';
-import { isTrue, mediaType, oneOf, readJson, searchFromUrl, wholeNumber } from '../src/http/input';
+import { isTrue, mediaType, oneOf, readJson, searchFrom, wholeNumber } from '../src/http/input';
 import { isLoopbackHost, readConfig } from '../src/server/config';
 import { gzipSync } from 'node:zlib';
 import { jsonDepth } from '../src/server/json-depth';
@@ -37,7 +37,9 @@ test('one of some words', () => {
 
 test('a search request is read from a query string', () => {
   expect(
-    searchFromUrl(url('?q=a%20b&page=2&size=x&facets=a,b&fields=&select={"c":["d"]}&key=secret&__proto__=x')),
+    searchFrom(
+      url('?q=a%20b&page=2&size=x&facets=a,b&fields=&select={"c":["d"]}&key=secret&__proto__=x').searchParams,
+    ),
   ).toEqual(
     JSON.parse('{"q":"a b","page":2,"size":"x","facets":["a","b"],"fields":[],"select":{"c":["d"]},"__proto__":"x"}'),
   );

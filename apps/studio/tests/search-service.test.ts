@@ -30,7 +30,7 @@ afterAll(() => house.leave());
 test('the answer as text is the answer, with an id and times of its own', async () => {
   const request = { q: 'rose', facets: ['*'], explain: true, near: { lat: 50, lng: 2 } };
   const { json, timing } = await house.yucca.search.searchJson('plants', request);
-  const asText = JSON.parse(json) as SearchAnswer;
+  const asText = JSON.parse(json.toString()) as SearchAnswer;
   const asObject = await house.search('plants', request);
   expect({ ...asText, queryId: '', timing: null }).toEqual({ ...asObject, queryId: '', timing: null });
   expect(asText.queryId).not.toBe(asObject.queryId);

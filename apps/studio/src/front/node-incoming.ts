@@ -50,6 +50,14 @@ export class NodeIncoming implements Incoming {
     return (this.#url ??= new URL(this.#request.url ?? '/', 'http://localhost'));
   }
 
+  /** Without the address around it, which costs more than all it holds. */
+  get query(): URLSearchParams {
+    const address = this.#request.url ?? '/';
+    const mark = address.indexOf('?');
+    const hash = address.indexOf('#', mark + 1);
+    return new URLSearchParams(mark === -1 ? '' : address.slice(mark + 1, hash === -1 ? undefined : hash));
+  }
+
   get signal(): HangUp {
     if (this.#gone === null) {
       const gone = (this.#gone = new OwnHangUp());

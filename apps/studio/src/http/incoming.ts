@@ -9,6 +9,8 @@ export interface Incoming {
   readonly method: string;
   /** The address, absolute; of its origin only what the request itself says. */
   readonly url: URL;
+  /** What stands behind the question mark. */
+  readonly query: URLSearchParams;
   /** The path as it was sent, before anything was decoded or resolved: `/records/..` is not `/`. */
   readonly rawPath: string;
   readonly headers: IncomingHeaders;
@@ -31,6 +33,7 @@ export function fromWeb(request: Request): Incoming {
   return {
     method: request.method,
     url,
+    query: url.searchParams,
     rawPath: url.pathname,
     headers: request.headers,
     signal: request.signal,

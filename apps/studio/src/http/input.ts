@@ -150,9 +150,9 @@ const LISTS = new Set(['facets', 'fields', 'tags']);
 const YES_OR_NO = new Set(['explain', 'record']);
 
 /** Reads a search request from a query string; the schema checks it afterwards. */
-export function searchFromUrl(url: URL): unknown {
+export function searchFrom(params: URLSearchParams): unknown {
   const request: [string, unknown][] = [];
-  for (const [name, text] of url.searchParams) {
+  for (const [name, text] of params) {
     if (BESIDES.has(name)) continue;
     if (NUMBERS.has(name)) request.push([name, /^-?\d{1,9}$/.test(text) ? Number(text) : text]);
     else if (WORD_OR_NUMBER.has(name)) request.push([name, /^\d{1,9}$/.test(text) ? Number(text) : text]);
@@ -160,8 +160,8 @@ export function searchFromUrl(url: URL): unknown {
     else if (YES_OR_NO.has(name)) request.push([name, text === 'true' ? true : text === 'false' ? false : text]);
     else if (name === 'select') request.push([name, selectFrom(text)]);
     else if (name === 'conditions') request.push([name, parsedJson(text) ?? text]);
-    else if (name === 'near') request.push([name, nearFrom(text, url.searchParams.get('withinM'))]);
-    else if (name === 'withinM') requireNear(url);
+    else if (name === 'near') request.push([name, nearFrom(text, params.get('withinM'))]);
+    else if (name === 'withinM') requireNear(params);
     else request.push([name, text]);
   }
   return Object.fromEntries(request);
@@ -178,8 +178,8 @@ function nearFrom(text: string, withinM: string | null): unknown {
   return { lat: parts[0], lng: parts[1], ...within };
 }
 
-function requireNear(url: URL): void {
-  if (url.searchParams.has('near')) return;
+function requireNear(params: URLSearchParams): void {
+  if (params.has('near')) return;
   throw new Failure('invalid', 'withinM needs near.', [{ pointer: '/withinM', detail: 'needs near' }]);
 }
 

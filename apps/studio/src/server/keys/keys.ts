@@ -43,6 +43,7 @@ export class Keys {
   readonly #clock: Clock;
   readonly #fixed: { hash: Buffer; signingKey: Buffer } | null;
   readonly #known = new Map<string, Caller>();
+  readonly #hashes = new LRUCache<string, Buffer>({ max: 200 });
   readonly #tokens = new LRUCache<string, { keyId: string; caller: Caller }>({ max: 1000 });
   /** Last uses since they were written down last. */
   #uses = new Map<string, number>();
@@ -183,8 +184,15 @@ export class Keys {
     return caller;
   }
 
+  /** The hash of a secret; those asked for again and again are hashed once. */
+  #hashOf(secret: string): Buffer {
+    let plainHash = this.#hashes.get(secret);
+    if (plainHash === undefined) this.#hashes.set(secret, (plainHash = sha256(secret)));
+    return plainHash;
+  }
+
   #byKey(secret: string): Caller {
-    const plainHash = sha256(secret);
+    const plainHash = this.#hashOf(secret);
     if (this.#fixed !== null && timingSafeEqual(plainHash, this.#fixed.hash))
       return unlimited('admin', FIXED_ADMIN, ['admin']);
     // By the plain hash, which stays in memory: the other one is needed for the database alone.

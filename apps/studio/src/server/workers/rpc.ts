@@ -187,7 +187,7 @@ export class RemoteThread<M extends Methods> {
     method: K,
     args: Parameters<M[K]>,
     transfer: Transferable[] = [],
-  ): Promise<Awaited<ReturnType<M[K]>>> {
+  ): Promise<Given<ReturnType<M[K]>>> {
     return new Promise((resolve, reject) => {
       if (this.#ending) return reject(new ThreadLost(this.name, 'the server stops'));
       // It is being started again; what is asked meanwhile waits that moment.
@@ -262,7 +262,7 @@ export class ThreadOnDemand<M extends Methods> {
     this.#thread?.replace(reason);
   }
 
-  async call<K extends keyof M & string>(method: K, args: Parameters<M[K]>): Promise<Awaited<ReturnType<M[K]>>> {
+  async call<K extends keyof M & string>(method: K, args: Parameters<M[K]>): Promise<Given<ReturnType<M[K]>>> {
     if (this.#closed) throw new ThreadLost(this.name, 'the server stops');
     clearTimeout(this.#timer);
     this.#calls++;
@@ -301,6 +301,20 @@ export function beat(): void {
   if (ownPulse !== undefined) Atomics.add(ownPulse, 0, 1);
 }
 
+/** A value whose bytes are handed over to the other thread, not copied; this one can't read them any more. */
+export class Moved<T> {
+  readonly value: T;
+  readonly buffers: readonly ArrayBuffer[];
+
+  constructor(value: T, buffers: readonly ArrayBuffer[]) {
+    this.value = value;
+    this.buffers = buffers;
+  }
+}
+
+/** What the caller gets of what a method returns. */
+type Given<R> = Awaited<R> extends Moved<infer T> ? T : Awaited<R>;
+
 /** The answering side, inside the worker thread. */
 export function serve(methods: Methods): void {
   const port = parentPort;
@@ -313,7 +327,9 @@ export function serve(methods: Methods): void {
   port.on('message', async ({ call, method, args }: Call) => {
     beat();
     try {
-      port.postMessage({ reply: call, value: await methods[method]!(...args) });
+      const value = await methods[method]!(...args);
+      if (value instanceof Moved) port.postMessage({ reply: call, value: value.value as unknown }, [...value.buffers]);
+      else port.postMessage({ reply: call, value });
     } catch (error) {
       port.postMessage({ reply: call, error: noteOf(error) });
     }

@@ -1,13 +1,13 @@
 import type { SearchAnswer } from '@yucca/contract';
-import { readAsked, searchFromUrl } from '@/http/input';
-import { etagOf } from '@/server/etag';
+import { readAsked, searchFrom } from '@/http/input';
+import { keptEtag } from '@/server/etag';
 import { Reply } from '@/http/reply';
 import { preflight, refuseOthers, route } from '@/http/route';
 import { requireRightFor } from '@/server/keys/caller';
 import { validate } from '@/server/validate';
 
 function answered(
-  { json: text, timing: { engineMs, totalMs } }: { json: string; timing: SearchAnswer['timing'] },
+  { json: text, timing: { engineMs, totalMs } }: { json: Buffer; timing: SearchAnswer['timing'] },
   headers: Record<string, string> = {},
 ): Reply {
   return new Reply(text, {
@@ -19,13 +19,12 @@ function answered(
   });
 }
 
-export const GET = route('search', async ({ request, url, params, caller, asking, yucca }) => {
-  const query = validate('SearchRequest', searchFromUrl(url));
+export const GET = route('search', async ({ request, params, caller, asking, yucca }) => {
+  const query = validate('SearchRequest', searchFrom(request.query));
   requireRightFor(caller, query);
   const name = params.collection!;
-  // The answer follows from the question and the collection's state, so their hash tells them apart.
-  const state = `${process.pid}/${yucca.startedAt}/${yucca.search.state(name)}`;
-  const etag = etagOf(`${state}${url.search}${caller.filter ?? ''}`);
+  // The question is the address, for which the tag stands: what else the answer follows from is the collection's state.
+  const etag = keptEtag(`${process.pid}/${yucca.startedAt}/${yucca.search.state(name)}${caller.filter ?? ''}`);
   const headers = { ETag: etag, 'Cache-Control': 'no-cache' };
   if (request.headers.get('if-none-match') === etag) return new Reply(null, { status: 304, headers });
   return answered(await yucca.search.searchJson(name, query, asking), headers);

@@ -1,5 +1,5 @@
 import { LIMITS } from '@yucca/contract';
-import { searchFromUrl, wholeNumber } from '@/http/input';
+import { searchFrom, wholeNumber } from '@/http/input';
 import { json } from '@/http/reply';
 import { preflight, refuseOthers, route } from '@/http/route';
 import { requireRightFor } from '@/server/keys/caller';
@@ -9,12 +9,12 @@ import { validate } from '@/server/validate';
 export const GET = route('search', async ({ url, params, caller, asking, yucca }) => {
   const text = (url.searchParams.get('q') ?? '').slice(0, LIMITS.queryLength);
   const size = wholeNumber(url, 'size', 20, 1, LIMITS.valuesPerFacet);
-  const within = new URL(url);
-  for (const name of ['q', 'size']) within.searchParams.delete(name);
-  const query = within.searchParams.get('query');
-  within.searchParams.delete('query');
-  if (query !== null) within.searchParams.set('q', query);
-  const search = validate('SearchRequest', searchFromUrl(within));
+  const within = new URLSearchParams(url.searchParams);
+  for (const name of ['q', 'size']) within.delete(name);
+  const query = within.get('query');
+  within.delete('query');
+  if (query !== null) within.set('q', query);
+  const search = validate('SearchRequest', searchFrom(within));
   requireRightFor(caller, search);
   const { collection, field } = params;
   return json(await yucca.search.facetValues(collection!, search, field!, text, size, asking));
