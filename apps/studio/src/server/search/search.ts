@@ -246,7 +246,7 @@ export class SearchService {
   }
 }
 
-/** An answer in bytes with members behind its own: they are written over its last brace, into the room that was left. */
+/** An answer in bytes with members behind its own, written over its last brace and into the room that was left. */
 function withRest({ bytes, room }: FoundBytes, rest: object): Buffer {
   const members = `,${JSON.stringify(rest).slice(1)}`;
   const end = bytes.byteLength - room - 1;
