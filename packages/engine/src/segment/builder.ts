@@ -222,21 +222,24 @@ function fromLeast(numbers: Float64Array): { least: number; data: Uint32Array | 
 /** Words that share a stem, by stem. A stem that stands for itself alone is left out: it is found as a word. */
 function stemSections(sorted: readonly string[], language: string, part: number): SectionInput[] {
   const stemmer = stemmerFor(language);
-  const groups = new Map<string, number[]>();
-  if (stemmer !== null) {
-    sorted.forEach((term, number) => {
-      const stem = stemmer(term);
-      const group = groups.get(stem);
-      if (group) group.push(number);
-      else groups.set(stem, [number]);
-    });
-    for (const [stem, group] of groups) if (group.length === 1 && sorted[group[0]!] === stem) groups.delete(stem);
-  }
-  const stems = [...groups.keys()].sort();
+  /** By stem: its first word; every word names the one that comes after it, the last one itself. */
+  const firsts = new Map<string, number>();
+  const after = new Uint32Array(sorted.length);
+  if (stemmer !== null)
+    for (let number = sorted.length - 1; number >= 0; number--) {
+      const stem = stemmer(sorted[number]!);
+      after[number] = firsts.get(stem) ?? number;
+      firsts.set(stem, number);
+    }
+  const stems: string[] = [];
+  for (const [stem, first] of firsts) if (after[first] !== first || sorted[first] !== stem) stems.push(stem);
+  stems.sort();
   const starts = new Uint32Array(stems.length + 1);
   const terms = new GrowingArray(Uint32Array);
   stems.forEach((stem, i) => {
-    terms.append(groups.get(stem)!);
+    let term = firsts.get(stem)!;
+    terms.push(term);
+    for (; after[term] !== term; term = after[term]!) terms.push(after[term]!);
     starts[i + 1] = terms.length;
   });
   return [

@@ -1,4 +1,4 @@
-import { eachToken } from '../text/tokens.ts';
+import { eachToken, type VisitToken } from '../text/tokens.ts';
 import { Section, type SectionInput } from '../bytes/flat-buffer.ts';
 import {
   ForwardCursor,
@@ -19,6 +19,12 @@ import { CLASSES, impactClass, PARTED_FROM } from './impact.ts';
 /** Words between two strings of one field, so that they do not read as neighbours. */
 const STRING_GAP = 8;
 const NONE = 0xffff_ffff;
+
+function twiceAsLong(numbers: Uint32Array): Uint32Array<ArrayBuffer> {
+  const longer = new Uint32Array(2 * numbers.length);
+  longer.set(numbers);
+  return longer;
+}
 
 /**
  * Collects the words of texts, document by document, as a forward index with words numbered as they come; `finish`
@@ -43,40 +49,51 @@ export class WordCollector {
   readonly #nextPlace: number[] = [];
   readonly #words: number[] = [];
   readonly #heads: number[] = [];
-  /** Of the string at hand. */
-  #tokenTerms: number[] = [];
-  #tokenPositions: number[] = [];
+  /** Of the string at hand: its words and where they stand, so many of them. */
+  #tokenTerms = new Uint32Array(64);
+  #tokenPositions = new Uint32Array(64);
+  #tokens = 0;
   /** By field: the fewest words a document has in it, when it has any. */
   readonly #shortest: number[] = [];
 
   /** Adds a text of the document at hand. */
   addText(doc: number, field: number, text: string): void {
     const first = this.#nextPlace[field] ?? 0;
-    this.#tokenTerms.length = 0;
-    this.#tokenPositions.length = 0;
-    let ordered = true;
-    let last = 0;
-    const count = eachToken(text, (token, _start, _end, position) => {
-      if (position < last) ordered = false;
-      last = position;
-      this.#tokenTerms.push(this.#termOf(token));
-      this.#tokenPositions.push(position);
-    });
+    this.#tokens = 0;
+    const count = eachToken(text, this.#take);
     if (count === 0) return;
-    if (!ordered) this.#orderTokens();
     this.#heads.push(this.#entries.length);
     this.#entries.push(headEntry(field, 0, first));
+    const terms = this.#tokenTerms;
+    const positions = this.#tokenPositions;
     let before = -1;
-    for (let i = 0; i < this.#tokenTerms.length; i++) {
-      const term = this.#tokenTerms[i]!;
-      const position = this.#tokenPositions[i]!;
-      this.#entries.push(tokenEntry(term, position === before));
+    for (let i = 0; i < this.#tokens; i++) {
+      const position = positions[i]!;
+      this.#entries.push(tokenEntry(terms[i]!, position === before));
       before = position;
-      this.#countPosting(term, field, doc);
+      this.#countPosting(terms[i]!, field, doc);
     }
     this.#nextPlace[field] = first + count + STRING_GAP;
     this.#words[field] = (this.#words[field] ?? 0) + count;
   }
+
+  /** Takes a word in, in the order of positions: joined forms come after the words they join. */
+  readonly #take: VisitToken = (token, _start, _end, position) => {
+    const term = this.#termOf(token);
+    if (this.#tokens === this.#tokenTerms.length) {
+      this.#tokenTerms = twiceAsLong(this.#tokenTerms);
+      this.#tokenPositions = twiceAsLong(this.#tokenPositions);
+    }
+    const terms = this.#tokenTerms;
+    const positions = this.#tokenPositions;
+    let at = this.#tokens++;
+    for (; at > 0 && positions[at - 1]! > position; at--) {
+      terms[at] = terms[at - 1]!;
+      positions[at] = positions[at - 1]!;
+    }
+    terms[at] = term;
+    positions[at] = position;
+  };
 
   #termOf(token: string): number {
     let term = this.#terms.get(token);
@@ -86,14 +103,6 @@ export class WordCollector {
       this.#firstGroup.push(NONE);
     }
     return term;
-  }
-
-  /** Joined forms come after the words they join; they belong at their first one's position. */
-  #orderTokens(): void {
-    const order = this.#tokenPositions.map((_, i) => i);
-    order.sort((a, b) => this.#tokenPositions[a]! - this.#tokenPositions[b]! || a - b);
-    this.#tokenTerms = order.map((i) => this.#tokenTerms[i]!);
-    this.#tokenPositions = order.map((i) => this.#tokenPositions[i]!);
   }
 
   #countPosting(term: number, field: number, doc: number): void {
@@ -142,14 +151,16 @@ export class WordCollector {
   /** The words in sorted order, and the sections of the forward index and of the postings, for so many fields. */
   finish(fields: number, frequentDocs?: number): { sorted: string[]; sections: SectionInput[] } {
     const sorted = [...this.#terms.keys()].sort();
+    /** The number that a word got when it came, by its rank; and the other way round. */
+    const numbers = Uint32Array.from(sorted, (term) => this.#terms.get(term)!);
     const ranks = new Uint32Array(sorted.length);
-    sorted.forEach((term, rank) => (ranks[this.#terms.get(term)!] = rank));
+    numbers.forEach((term, rank) => (ranks[term] = rank));
     const entries = this.#entries.view();
     for (let at = 0; at < entries.length; at++) {
       const entry = entries[at]!;
       if (!isHead(entry)) entries[at] = tokenEntry(ranks[tokenTerm(entry)]!, tokenStays(entry));
     }
-    const { starts, fields: groupFields, posts, slotOf } = this.#layOutGroups(sorted);
+    const { starts, fields: groupFields, posts, slotOf } = this.#layOutGroups(numbers);
     const postings = (term: number): number => posts[starts[term + 1]!]! - posts[starts[term]!]!;
     const forwardStarts = this.#starts.view();
     const frequent = frequentTerms(sorted.length, forwardStarts.length - 1, postings, frequentDocs);
@@ -168,29 +179,31 @@ export class WordCollector {
   }
 
   /** Puts the groups in the order of words, then fields; `posts` says where the postings of each begin. */
-  #layOutGroups(sorted: readonly string[]): {
+  #layOutGroups(numbers: Uint32Array): {
     starts: Uint32Array;
     fields: Uint8Array;
     posts: Uint32Array;
     slotOf: (rank: number, field: number) => number;
   } {
     const count = this.#groupField.length;
-    const starts = new Uint32Array(sorted.length + 1);
+    const starts = new Uint32Array(numbers.length + 1);
     const fields = new Uint8Array(count);
     const posts = new Uint32Array(count + 1);
+    const [first, next] = [this.#firstGroup.array, this.#nextGroup.array];
+    const [fieldOf, sizeOf] = [this.#groupField.array, this.#groupSize.array];
+    const groups: number[] = [];
     let slot = 0;
-    sorted.forEach((text, rank) => {
-      const groups: number[] = [];
-      let group = this.#firstGroup.array[this.#terms.get(text)!]!;
-      for (; group !== NONE; group = this.#nextGroup.array[group]!) groups.push(group);
-      groups.sort((a, b) => this.#groupField.array[a]! - this.#groupField.array[b]!);
-      for (const one of groups) {
-        fields[slot] = this.#groupField.array[one]!;
-        posts[slot + 1] = posts[slot]! + this.#groupSize.array[one]!;
+    for (let rank = 0; rank < numbers.length; rank++) {
+      groups.length = 0;
+      for (let group = first[numbers[rank]!]!; group !== NONE; group = next[group]!) groups.push(group);
+      if (groups.length > 1) groups.sort((a, b) => fieldOf[a]! - fieldOf[b]!);
+      for (const group of groups) {
+        fields[slot] = fieldOf[group]!;
+        posts[slot + 1] = posts[slot]! + sizeOf[group]!;
         slot++;
       }
       starts[rank + 1] = slot;
-    });
+    }
     const slotOf = (rank: number, field: number): number => {
       let at = starts[rank]!;
       while (fields[at] !== field) at++;
