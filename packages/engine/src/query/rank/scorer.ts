@@ -117,9 +117,8 @@ export class Scorer {
     const [points, locations, typos, terms] = [this.#points, this.#locations, this.#typos, this.#terms];
     for (let w = 0; w < count; w++) typos[w] = NO_TYPOS_YET;
     const at = new ForwardCursor(forward, forwardStarts[doc]!, forwardStarts[doc + 1]!);
-    while (at.next()) {
+    while (at.nextIn(any)) {
       const { term, field } = at;
-      if (any[term] === 0) continue;
       const weight = weights[field]!;
       if (weight === 0) continue;
       const noTypos = exact[field] === 1;
