@@ -102,7 +102,7 @@ export class ForwardCursor {
     return false;
   }
 
-  /** Goes on to the next word that `wanted` has a mark for, by its term: a quick way past all others, which are most. */
+  /** Goes on to the next word that `wanted` has a mark for, by its term: a quick way past the others, most of all. */
   nextIn(wanted: Uint8Array): boolean {
     const entries = this.#entries;
     const end = this.#end;
