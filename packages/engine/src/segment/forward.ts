@@ -102,7 +102,7 @@ export class ForwardCursor {
     return false;
   }
 
-  /** Goes on to the next word that `wanted` has a mark for, by its term: a quick way past the others, most of all. */
+  /** Goes on to the next word that `wanted` has a mark for, by its term; the others, which are most, cost little. */
   nextIn(wanted: Uint8Array): boolean {
     const entries = this.#entries;
     const end = this.#end;
