@@ -6,7 +6,7 @@ import path from 'node:path';
 import { Readable } from 'node:stream';
 import { mainThreadMs } from './cpu.ts';
 import type { PairResult } from './pair.ts';
-import { RealRecords } from './real-records.ts';
+import { PLAIN_TUNING, RealRecords } from './real-records.ts';
 import { KEY, serverEnvironment } from './server.ts';
 import { quantile, round } from './stats.ts';
 
@@ -87,7 +87,7 @@ async function opened(root: string, port: number, rows: readonly string[]): Prom
       await new Promise((resolve) => setTimeout(resolve, 100));
     }
     await call('POST', '/collections', JSON.stringify({ name: 'bench', key: 'id' }));
-    await call('PUT', '/collections/bench/tuning/draft', JSON.stringify(TUNING));
+    await call('PUT', '/collections/bench/tuning/draft', JSON.stringify(PLAIN_TUNING));
     await call('POST', '/collections/bench/tuning/publish', '{}');
     function* pieces(): Generator<Buffer> {
       for (let at = 0; at < rows.length; at += LINES_AT_ONCE)
@@ -101,20 +101,6 @@ async function opened(root: string, port: number, rows: readonly string[]): Prom
     throw error;
   }
 }
-
-/** What every version of Yucca understands. */
-const TUNING = {
-  search: [
-    { field: 'name', weight: 10 },
-    { field: 'text', weight: 2 },
-    { field: 'tags', weight: 3 },
-  ],
-  facets: [
-    { name: 'scope', field: 'scope' },
-    { name: 'letter', field: 'letter' },
-    { name: 'rating', field: 'rating', kind: 'numbers' },
-  ],
-};
 
 function ask({ base }: Door, paths: readonly string[], duration: number): Promise<autocannon.Result> {
   const requests = paths.map((one) => ({ path: one, headers: { Authorization: `Bearer ${KEY}` } }));

@@ -1,4 +1,4 @@
-import { completeTuning } from '@yucca/contract';
+import { completeTuning, type TuningDocument } from '@yucca/contract';
 import { chance, Generator } from './generator.ts';
 
 /**
@@ -64,7 +64,8 @@ export class RealRecords {
   }
 }
 
-export const realTuning = completeTuning({
+/** What every version of Yucca understands of the tuning of these records. */
+export const PLAIN_TUNING: TuningDocument = {
   search: [
     { field: 'name', weight: 10 },
     { field: 'text', weight: 2 },
@@ -75,6 +76,10 @@ export const realTuning = completeTuning({
     { name: 'letter', field: 'letter' },
     { name: 'rating', field: 'rating', kind: 'numbers' },
   ],
+};
+
+export const realTuning = completeTuning({
+  ...PLAIN_TUNING,
   sorts: [{ name: 'new', by: [{ field: 'added', order: 'desc' }] }],
   geo: 'at',
 });
