@@ -36,7 +36,7 @@ export interface KeysParts {
   clock: Clock;
 }
 
-/** Keys: who may do what. Only hashes of secrets are kept. */
+/** Keys: who may do what. The database has only hashes of secrets. */
 export class Keys {
   readonly #db: Db;
   readonly #sealer: KeySealer;
@@ -184,7 +184,7 @@ export class Keys {
     return caller;
   }
 
-  /** The hash of a secret; those asked for again and again are hashed once. */
+  /** The hash of a secret. Those that come with request after request are hashed once, and stay in memory for that. */
   #hashOf(secret: string): Buffer {
     let plainHash = this.#hashes.get(secret);
     if (plainHash === undefined) this.#hashes.set(secret, (plainHash = sha256(secret)));

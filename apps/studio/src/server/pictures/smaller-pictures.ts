@@ -35,7 +35,7 @@ export class SmallerPictures {
    * that is no picture, too many that wait; the file itself is the answer then.
    */
   async get(file: string, changedAt: number, width: number): Promise<Buffer | null> {
-    if (!PICTURE_WIDTHS.some((one) => one === width) || file.endsWith('.svg')) return null;
+    if (!PICTURE_WIDTHS.some((one) => one === width) || /\.svg$/i.test(file)) return null;
     const key = `${width} ${changedAt} ${file}`;
     const made = this.#made.get(key);
     if (made !== undefined) return made.length === 0 ? null : made;

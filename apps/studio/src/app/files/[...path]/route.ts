@@ -24,7 +24,7 @@ export const GET = handler(async (request, { path: below = '' }) => {
   const inside = file.startsWith(root + path.sep) && !below.includes('\0');
   const facts = inside && type !== undefined ? await stat(file).catch(notThere) : null;
   if (!facts?.isFile()) return new Reply('Not found', { status: 404, headers: { 'Content-Type': 'text/plain' } });
-  const width = Number(new URL(request.url).searchParams.get('width'));
+  const width = Number(request.query.get('width'));
   const smaller = width > 0 ? await runtime().smallerPictures.get(file, facts.mtimeMs, width) : null;
   return new Reply(request.method === 'HEAD' ? null : (smaller ?? createReadStream(file)), {
     headers: {
