@@ -31,6 +31,15 @@ const entries = {
   ),
 };
 
+/** With the engine in it, and apart from the rest: what a page loads is not to be parted for the sake of tests. */
+const testing = path.join(root, 'packages/offline/src/testing.ts');
+const asNeighbour = {
+  name: 'as-neighbour',
+  setup({ onResolve }) {
+    onResolve({ filter: /^@yucca\/kit$/ }, () => ({ path: './index.js', external: true }));
+  },
+};
+
 async function buildPackage() {
   rmSync(out, { recursive: true, force: true });
   await build({
@@ -42,6 +51,15 @@ async function buildPackage() {
     target: 'es2022',
     jsx: 'automatic',
     external: ['react', 'react-dom', 'react/jsx-runtime'],
+    logLevel: 'error',
+  });
+  await build({
+    entryPoints: [testing],
+    outfile: path.join(out, 'testing.js'),
+    bundle: true,
+    format: 'esm',
+    target: 'es2022',
+    plugins: [asNeighbour],
     logLevel: 'error',
   });
   // Frameworks with server components must know where the browser's part begins.
@@ -59,9 +77,11 @@ async function buildPackage() {
   });
   copyFileSync(source('styles/lens.css'), path.join(out, 'lens.css'));
   // One program for all: what is found by way of node_modules would be read anew for each of its files.
-  const paths = { '@yucca/contract': [path.join(root, 'packages/contract/src/index.ts')] };
+  const paths = Object.fromEntries(
+    ['contract', 'engine', 'kit'].map((name) => [`@yucca/${name}`, [path.join(root, `packages/${name}/src/index.ts`)]]),
+  );
   const bundle = await rollup({
-    input: entries,
+    input: { ...entries, testing },
     plugins: [dts({ respectExternal: true, tsconfig: path.join(root, 'tsconfig.json'), compilerOptions: { paths } })],
     external: [/^react/, /^json-schema-to-ts/],
     onwarn: () => {},
@@ -92,6 +112,7 @@ async function buildPackage() {
           './react': entry('react'),
           './lens': entry('lens'),
           './texts': entry('texts'),
+          './testing': entry('testing'),
           './texts/*': { types: './texts/*.d.ts', default: './texts/*.js' },
           './styles.css': './styles.css',
           './lens.css': './lens.css',

@@ -37,9 +37,7 @@ test('one of some words', () => {
 
 test('a search request is read from a query string', () => {
   expect(
-    searchFrom(
-      url('?q=a%20b&page=2&size=x&facets=a,b&fields=&select={"c":["d"]}&key=secret&__proto__=x').searchParams,
-    ),
+    searchFrom(url('?q=a%20b&page=2&size=x&facets=a,b&fields=&select={"c":["d"]}&key=secret&__proto__=x').searchParams),
   ).toEqual(
     JSON.parse('{"q":"a b","page":2,"size":"x","facets":["a","b"],"fields":[],"select":{"c":["d"]},"__proto__":"x"}'),
   );

@@ -1,8 +1,8 @@
 /** The thread that searches: a worker of the page, so that no keystroke waits for a search. */
-import type { ProblemJson } from '@yucca/contract';
 import { OfflineCollections } from './collections.ts';
 import { filesBelow } from './files.ts';
 import type { FromThread, ToThread } from './messages.ts';
+import { asProblem } from './problems.ts';
 
 let collections: OfflineCollections | null = null;
 
@@ -17,17 +17,6 @@ self.addEventListener('message', ({ data }: MessageEvent<ToThread>) => {
   const ask = collections![method].bind(collections) as (...args: unknown[]) => Promise<unknown>;
   ask(...args).then(
     (found) => answer({ id, answer: found }),
-    (error: Error) => answer({ id, problem: problemOf(error) }),
+    (error: Error) => answer({ id, problem: asProblem(error) }),
   );
 });
-
-/** An error as a server would answer it. */
-function problemOf({ name, message }: Error): ProblemJson {
-  const asked = name === 'SearchRequestError' || name === 'FilterError';
-  return {
-    type: `urn:yucca:problem:${asked ? 'invalid' : 'unavailable'}`,
-    title: asked ? 'The request is not valid' : 'The search does not work here',
-    status: asked ? 422 : 503,
-    detail: message,
-  };
-}

@@ -17,8 +17,6 @@ export interface ResultCardProps {
   distanceM?: number | undefined;
   /** It stands in the first row: its picture is asked for at once, before others. */
   eager?: boolean;
-  /** On a wide screen its picture stands above its text, 320 px wide; else it is 112 px wide. */
-  tall?: boolean;
 }
 
 /** What a number was before. */
@@ -35,16 +33,7 @@ function Former({ value, currency }: { value: number; currency: FigureFormat }) 
 }
 
 /** One result as a visitor sees it. */
-export function ResultCard({
-  hit,
-  href,
-  onOpen,
-  currency,
-  badges,
-  distanceM,
-  eager = false,
-  tall = false,
-}: ResultCardProps) {
+export function ResultCard({ hit, href, onOpen, currency, badges, distanceM, eager = false }: ResultCardProps) {
   const { say, distance, label, figure: figureText } = useTexts();
   const { title, picture, smaller, detail, second, text, number: figure, elsewhere } = hit;
   const name = <Marked text={title.text} ranges={title.ranges} />;
@@ -54,7 +43,8 @@ export function ResultCard({
         // eslint-disable-next-line @next/next/no-img-element -- the kit knows no framework
         <img
           srcSet={smaller}
-          sizes={(tall ? '(min-width:640px)320px,' : '') + '112px'}
+          // On a wide screen it stands above the text of its card.
+          sizes="(min-width:640px)320px,112px"
           src={picture}
           alt=""
           width={320}

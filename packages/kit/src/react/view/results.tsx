@@ -139,7 +139,6 @@ const ResultRow = memo(function ResultRow(props: ResultRowProps) {
       badges={<Badges page={page} result={result} />}
       distanceM={result.distanceM}
       eager={i < (page.columns ?? 3)}
-      tall={page.layout === 'cards'}
     />
   );
   return (

@@ -1,6 +1,6 @@
 import type { InterfacePage } from '@yucca/contract';
 import { cardFormatOf } from '@yucca/kit';
-import { hasOwnTexts, pictureSizes } from './facts';
+import { hasOwnTexts, PICTURE_SIZES } from './facts';
 import { importsOf } from './imports';
 import { literal } from './literal';
 
@@ -58,7 +58,7 @@ export function ResultCard({ result, ${card.picture === null ? '' : 'row, '}onOp
           : `{picture && (
         <img
           srcSet={smaller}
-          sizes="${pictureSizes(page)}"
+          sizes="${PICTURE_SIZES}"
           src={picture}
           alt=""
           width={320}

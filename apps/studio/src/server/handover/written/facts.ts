@@ -14,8 +14,7 @@ export function logoOf({ header, at, title }: InterfacePage, server: string): { 
 }
 
 /** How wide the pictures of results are, as the attribute `sizes` says it. */
-export const pictureSizes = ({ layout }: InterfacePage): string =>
-  layout === 'cards' ? '(min-width: 640px) 320px, 112px' : '112px';
+export const PICTURE_SIZES = '(min-width: 640px) 320px, 112px';
 
 /** Whether a page says anything otherwise than in English as it comes along. */
 export const hasOwnTexts = (page: InterfacePage): boolean =>

@@ -1,6 +1,6 @@
 import type { InterfacePage } from '@yucca/contract';
 import { cardFormatOf } from '@yucca/kit';
-import { pictureSizes } from '../facts';
+import { PICTURE_SIZES } from '../facts';
 import { importsOf } from '../imports';
 import { literal } from '../literal';
 
@@ -47,7 +47,7 @@ export function resultCard(result: SearchResult, row: number, onOpen: () => void
           : `picture &&
         element('img', {
           srcset: smaller,
-          sizes: '${pictureSizes(page)}',
+          sizes: '${PICTURE_SIZES}',
           src: picture,
           alt: '',
           width: '320',
