@@ -109,6 +109,20 @@ test('every snippet of the guide stands in a file that is built and run here', (
   expect(guide.match(/```\w+\n/g)).toHaveLength(snippets.length);
 });
 
+test('an application tests itself without a server: the engine answers in its own process', async () => {
+  const outfile = path.join(app, 'testing.mjs');
+  buildSync({
+    entryPoints: [path.join(app, 'src/testing.ts')],
+    outfile,
+    bundle: true,
+    format: 'esm',
+    platform: 'node',
+  });
+  const script = `import { findsRoses } from './testing.mjs'; console.log(await findsRoses());`;
+  const { stdout } = await run(process.execPath, ['--input-type=module', '-e', script], app);
+  expect(stdout.trim()).toBe('true');
+});
+
 test('what a visitor has to load stays small', () => {
   const weigh = (contents: string): number => {
     const { outputFiles } = buildSync({
