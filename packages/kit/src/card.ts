@@ -14,6 +14,8 @@ export interface ShownHit {
   picture: string | null;
   /** The picture in smaller widths, as a `srcset` has them; undefined where its server makes none. */
   smaller?: string | undefined;
+  /** The picture in the least of them, or as it is. */
+  thumbnail?: string | null;
   detail: ShownText | null;
   second: ShownText | null;
   /** With the heading it stands under, where it is one of several parts of a long text. */
@@ -67,10 +69,6 @@ const stringAt = (record: RecordJson, pointer: string): string => String(valueAt
 /** Pictures that lie in the folder of a Yucca server, which makes smaller ones; a `srcset` has no room for the rest. */
 const IN_FOLDER = /^\/files\/[^?#,\s]+$/;
 
-/** The address of a picture in the least width, where its server makes one. */
-export const thumbnailOf = ({ picture, smaller }: Pick<ShownHit, 'picture' | 'smaller'>): string | null =>
-  smaller?.split(' ')[0] ?? picture;
-
 /**
  * Lays a result out on a card. A record without a title field is called by its key. `picturesFrom` goes before
  * addresses of pictures that begin with a slash: the server they lie on, when it is not the page's own.
@@ -83,6 +81,7 @@ export function shownHit(result: SearchResult, card: Card, picturesFrom = ''): S
   const heading = text === null ? undefined : headingOf(result.record, text.pointer);
   const where = firstOf(result.record, card.picture);
   const picture = typeof where === 'string' ? (/^\/(?!\/)/.test(where) ? picturesFrom : '') + where : null;
+  const small = IN_FOLDER.test(`${where}`);
   const number = firstOf(result.record, card.number);
   const former = firstOf(result.record, card.former);
   const shown = new Set([title.pointer, detail?.pointer, second?.pointer, text?.ranges.length ? text.pointer : '']);
@@ -92,7 +91,8 @@ export function shownHit(result: SearchResult, card: Card, picturesFrom = ''): S
     id: result.id,
     title,
     picture,
-    smaller: IN_FOLDER.test(`${where}`) ? PICTURE_WIDTHS.map((w) => `${picture}?width=${w} ${w}w`).join() : undefined,
+    thumbnail: small ? `${picture}?width=${PICTURE_WIDTHS[0]}` : picture,
+    smaller: small ? PICTURE_WIDTHS.map((w) => `${picture}?width=${w} ${w}w`).join() : undefined,
     detail,
     second,
     text: text && { ...text, ...(heading && { heading }) },

@@ -46,7 +46,7 @@ export { ProblemError } from './problem-error.ts';
 export { count, counted, distance, figure, figureText, type FigureFormat } from './figures.ts';
 export { recordLink } from './record-link.ts';
 export { redirectOf } from './redirect.ts';
-export { shownHit, thumbnailOf, type ShownHit, type ShownText } from './card.ts';
+export { shownHit, type ShownHit, type ShownText } from './card.ts';
 export { shownChoices, type ShownChoice } from './choices.ts';
 export { excerpt, markedPieces, type MarkedPiece } from './marks.ts';
 export { pageNumbers } from './pages.ts';

@@ -1,5 +1,5 @@
 import type { Card, SearchResult } from '@yucca/contract';
-import { shownHit, thumbnailOf } from '../src/index.ts';
+import { shownHit } from '../src/index.ts';
 
 const card: Card = { title: 'name', picture: 'images', text: 'care', number: 'price', detail: 'maker.name' };
 const result = (record: SearchResult['record'], marks: SearchResult['marks'] = {}): SearchResult => ({
@@ -21,6 +21,7 @@ test('a card shows the fields it was guessed to have, with their marks', () => {
     id: 'P-1',
     title: { pointer: '/name', text: 'Red rose', ranges: [[4, 8]] },
     picture: '/a.svg',
+    thumbnail: '/a.svg',
     detail: { pointer: '/maker/0/name', text: 'Orme', ranges: [[0, 4]] },
     second: null,
     text: { pointer: '/care', text: 'Sun', ranges: [] },
@@ -35,7 +36,7 @@ test('only a picture in the folder of a Yucca server has smaller ones', () => {
     picture: 'https://yucca.example/files/p/rose.jpg',
     smaller: [160, 320, 640].map((w) => `https://yucca.example/files/p/rose.jpg?width=${w} ${w}w`).join(),
   });
-  expect(thumbnailOf(shown('/files/p/rose.jpg'))).toBe('https://yucca.example/files/p/rose.jpg?width=160');
+  expect(shown('/files/p/rose.jpg').thumbnail).toBe('https://yucca.example/files/p/rose.jpg?width=160');
   const others = [
     'https://shop.example/files/1.jpg',
     '/p/1.jpg',
@@ -44,8 +45,8 @@ test('only a picture in the folder of a Yucca server has smaller ones', () => {
     '/files/a b.jpg',
   ];
   for (const other of [...others, '/files/1.jpg?v=2', '/files/'])
-    expect([shown(other).smaller, thumbnailOf(shown(other))]).toEqual([undefined, shown(other).picture]);
-  expect(thumbnailOf(shownHit(result({}), card))).toBeNull();
+    expect([shown(other).smaller, shown(other).thumbnail]).toEqual([undefined, shown(other).picture]);
+  expect(shownHit(result({}), card).thumbnail).toBeNull();
 });
 
 test('a number that was before is told where it was greater', () => {

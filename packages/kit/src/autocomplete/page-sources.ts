@@ -1,5 +1,5 @@
 import { sectionRuns, type Card, type PageSection, type SearchResult } from '@yucca/contract';
-import { shownHit, thumbnailOf } from '../card.ts';
+import { shownHit } from '../card.ts';
 import type { YuccaClient } from '../client.ts';
 import { figure, type FigureFormat } from '../figures.ts';
 import type { Memory } from '../memory.ts';
@@ -36,9 +36,7 @@ export function shownRow(
   { parts = ['picture', 'detail'], link, format }: RowLook = {},
   written: (value: number, format?: FigureFormat) => string = figure,
 ): Pick<Offer, 'text' | 'ranges' | 'detail' | 'picture' | 'href'> {
-  const hit = shownHit(result, card, picturesFrom);
-  const { title, detail, number } = hit;
-  const picture = thumbnailOf(hit);
+  const { title, detail, thumbnail: picture, number } = shownHit(result, card, picturesFrom);
   const lines = [
     parts.includes('detail') && detail?.text,
     parts.includes('number') && number && written(number.value, format),

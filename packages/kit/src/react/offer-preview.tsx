@@ -41,7 +41,7 @@ export function OfferPreview({ offer, cardOf, picturesFrom }: OfferPreviewProps)
     <>
       {picture && (
         // eslint-disable-next-line @next/next/no-img-element -- the kit knows no framework
-        <img srcSet={smaller} sizes="208px" src={picture} alt="" width={208} height={156} />
+        <img srcSet={smaller} sizes="(min-width:640px)320px,112px" src={picture} alt="" width={208} height={156} />
       )}
       <p data-part="preview-title">{title.text}</p>
       {detail && <p data-part="soft">{detail.text}</p>}

@@ -5,7 +5,7 @@ import { Marked, useSearch } from '@yucca/kit/react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
-import { shownHit, thumbnailOf, type ShownHit } from '@yucca/kit';
+import { shownHit, type ShownHit } from '@yucca/kit';
 import { api } from '@/ui/api';
 import { ConfirmByName } from '@/ui/confirm-by-name';
 import { bytes, count, counted, moment } from '@/ui/format';
@@ -86,8 +86,7 @@ export function CollectionStrip({ collection, card, text }: OverviewEntry & { te
 }
 
 function StripHit({ hit, href }: { hit: ShownHit; href: string }) {
-  const { title, detail, elsewhere } = hit;
-  const picture = thumbnailOf(hit);
+  const { title, detail, thumbnail: picture, elsewhere } = hit;
   const second = elsewhere ?? detail;
   return (
     <li className="min-w-0">

@@ -1,5 +1,5 @@
 import { Marked } from '@yucca/kit/react';
-import { thumbnailOf, type ShownHit } from '@yucca/kit';
+import type { ShownHit } from '@yucca/kit';
 
 /** A result in two lines: picture, title and detail with their marks, and on a third where else it matched. */
 export function HitLine({
@@ -13,8 +13,7 @@ export function HitLine({
   /** Leaves out where else it matched. */
   short?: boolean;
 }) {
-  const { title, detail, elsewhere } = hit;
-  const picture = thumbnailOf(hit);
+  const { title, detail, thumbnail: picture, elsewhere } = hit;
   return (
     <>
       {picture && (

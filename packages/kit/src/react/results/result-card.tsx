@@ -50,7 +50,7 @@ export function ResultCard({ hit, href, onOpen, currency, badges, distanceM, eag
           width={320}
           height={240}
           loading={eager ? 'eager' : 'lazy'}
-          fetchPriority={eager ? 'high' : 'auto'}
+          fetchPriority={eager ? 'high' : undefined}
           decoding="async"
         />
       )}

@@ -1,6 +1,6 @@
 import { fieldFormat, valuesAt, type InterfacePage, type SearchResult } from '@yucca/contract';
 import type { RefObject } from 'react';
-import { shownHit, textAt, thumbnailOf } from '../../card.ts';
+import { shownHit, textAt } from '../../card.ts';
 import { Marked } from '../marked.tsx';
 import type { Lead } from '../navigation.ts';
 import { useTexts } from '../use-texts.ts';
@@ -84,9 +84,9 @@ function Cell({
   picturesFrom,
 }: Pick<ResultTableProps, 'page' | 'picturesFrom'> & { result: SearchResult; field: string }) {
   const { figure } = useTexts();
-  const picture = field === page.card.picture ? thumbnailOf(shownHit(result, page.card, picturesFrom)) : null;
+  const picture = field === page.card.picture && shownHit(result, page.card, picturesFrom).thumbnail;
   // eslint-disable-next-line @next/next/no-img-element -- the kit knows no framework
-  if (picture !== null) return <img src={picture} alt="" width={48} height={36} loading="lazy" />;
+  if (picture) return <img src={picture} alt="" width={48} height={36} loading="lazy" />;
   const value = valuesAt(result.record, field);
   if (typeof value === 'number')
     return <span data-part="figure">{figure(value, fieldFormat(page.formats, field))}</span>;
