@@ -98,19 +98,23 @@ const BAR = 95;
 /**
  * Other work on the machine lowers the score of performance, nothing raises it: so the best of some runs is the truest.
  */
-const MOST_RUNS = 6;
+const MOST_RUNS = 10;
 
 test.each(['plants', 'pictures'])('a hosted page, %s: what Lighthouse makes of it', async (page) => {
   let best = 0;
   let slowdown = SLOWDOWN;
+  const indexes: number[] = [];
   for (let run = 0; run < MOST_RUNS && best < BAR; run++) {
     const outcome = await scores(page, run, slowdown);
     if (!outcome) continue;
     const { scores: found, index } = outcome;
     expect([found.accessibility, found['best-practices'], found.seo]).toEqual([100, 100, 100]);
     best = Math.max(best, found.performance);
-    // The phone shall be the same one wherever this runs: a machine half as fast is slowed down half as much.
-    slowdown = Math.min(SLOWDOWN, Math.max(1, (SLOWDOWN * index) / MEANT_FOR));
+    // The phone shall be the same one wherever this runs: a machine half as fast is slowed down half as much. One
+    // index tells little where other work comes and goes.
+    indexes.push(index);
+    const speed = indexes.reduce((sum, one) => sum + one, 0) / indexes.length;
+    slowdown = Math.min(SLOWDOWN, Math.max(1, (SLOWDOWN * speed) / MEANT_FOR));
   }
   expect(best).toBeGreaterThanOrEqual(BAR);
 });

@@ -29,7 +29,7 @@ test('a photograph in the widths that pages show it in, in its own shape, and in
   const jpeg = await noise(1200, 800).jpeg().toBuffer();
   const at = file('rose.jpg', jpeg);
   const one = pictures();
-  for (const width of [160, 320, 640]) {
+  for (const width of [160, 240, 320, 640]) {
     const made = await one.get(at, 1, width);
     expect(await sizeOf(made)).toEqual({ width, height: Math.round(width / 1.5), format: 'webp' });
     expect(made!.length).toBeLessThan(jpeg.length / 3);

@@ -34,7 +34,7 @@ test('only a picture in the folder of a Yucca server has smaller ones', () => {
   const shown = (picture: string) => shownHit(result({ images: [picture] }), card, 'https://yucca.example');
   expect(shown('/files/p/rose.jpg')).toMatchObject({
     picture: 'https://yucca.example/files/p/rose.jpg',
-    smaller: [160, 320, 640].map((w) => `https://yucca.example/files/p/rose.jpg?width=${w} ${w}w`).join(),
+    smaller: [160, 240, 320, 640].map((w) => `https://yucca.example/files/p/rose.jpg?width=${w} ${w}w`).join(),
   });
   expect(shown('/files/p/rose.jpg').thumbnail).toBe('https://yucca.example/files/p/rose.jpg?width=160');
   const others = [

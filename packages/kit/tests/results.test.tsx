@@ -228,10 +228,10 @@ describe('a card', () => {
     const article = within(screen.getByRole('article'));
     expect(article.getByRole('heading').innerHTML).toBe('<a href="/r/1">Dog <mark>rose</mark></a>');
     const picture = article.getByRole('presentation');
-    expect([picture.getAttribute('src'), picture.getAttribute('loading')]).toEqual([
-      'https://shop.example/p/1.jpg',
-      'eager',
-    ]);
+    expect(picture.getAttribute('src')).toBe('https://shop.example/p/1.jpg');
+    // In the first row: before others, and painted with its text.
+    expect(picture.getAttribute('fetchpriority')).toBe('high');
+    expect(picture.hasAttribute('loading') || picture.hasAttribute('decoding')).toBe(false);
     expect(article.getByText('Shrub')).toBeTruthy();
     expect(article.getByText('12.4 km away')).toBeTruthy();
     expect(article.getByText('€1,204.50')).toBeTruthy();

@@ -63,9 +63,7 @@ export function ResultCard({ result, ${card.picture === null ? '' : 'row, '}onOp
           alt=""
           width={320}
           height={240}
-          loading={row < ${columns} ? 'eager' : 'lazy'}
-          fetchPriority={row < ${columns} ? 'high' : 'auto'}
-          decoding="async"
+          {...(row < ${columns} ? { fetchPriority: 'high' } : { loading: 'lazy', decoding: 'async' })}
         />
       )}`
       }
