@@ -20,6 +20,8 @@ const app = path.join(away, 'app');
 let server: Server;
 let site: HttpServer;
 let siteBase: string;
+/** A site whose router answers for addresses that are no files. */
+let routed: HttpServer;
 let browser: Browser;
 let key: string;
 const { see, until: wait, violations } = new Person(() => browser);
@@ -34,15 +36,18 @@ const headersOf: Record<string, Record<string, string>> = {};
 /** What browsers report to the other site about its policy. */
 const reports: string[] = [];
 
-/** A site of somebody else: files of a folder, from an origin of its own. */
-async function serve(folder: string): Promise<HttpServer> {
+/**
+ * A site of somebody else: files of a folder, from an origin of its own. `otherwise`: the file for whatever is no file.
+ */
+async function serve(folder: string, otherwise = ''): Promise<HttpServer> {
   const made = createServer((request, response) => {
     if (request.url === '/reports') {
       request.on('data', (part: Buffer) => reports.push(part.toString()));
       return void response.writeHead(204).end();
     }
     for (const [name, value] of Object.entries(headersOf[request.url!] ?? {})) response.setHeader(name, value);
-    const file = path.join(folder, new URL(request.url!, 'http://site').pathname);
+    const asked = path.join(folder, new URL(request.url!, 'http://site').pathname);
+    const file = otherwise !== '' && path.extname(asked) === '' ? path.join(folder, otherwise) : asked;
     if (!existsSync(file)) return void response.writeHead(404).end();
     response.setHeader('Content-Type', TYPES[path.extname(file)] ?? 'application/octet-stream').end(readFileSync(file));
   });
@@ -50,9 +55,13 @@ async function serve(folder: string): Promise<HttpServer> {
   return made;
 }
 
+const originOf = (one: HttpServer): string => `http://127.0.0.1:${(one.address() as { port: number }).port}`;
+
 beforeAll(async () => {
   server = await new Server().start();
-  const plants = somePlants().map((plant, i) => ({ ...plant, category: i % 2 ? 'Outdoor > Shrubs' : 'Indoor' }));
+  const plants = somePlants().map((plant, i) => {
+    return { ...plant, category: i % 2 ? 'Outdoor > Shrubs' : 'Indoor', stock: i % 3 };
+  });
   await loadPlants(server, 'plants', plants);
   await server.call('POST', '/collections', { name: 'guides' });
   await server.call('POST', '/collections/guides/records?wait=true', [{ id: 'G-1', title: 'Lavender in pots' }]);
@@ -75,16 +84,16 @@ beforeAll(async () => {
   mkdirSync(unpacked, { recursive: true });
   await run('tar', ['-xzf', path.join(away, 'yucca-kit-0.1.0.tgz'), '-C', unpacked, '--strip-components=1'], away);
   // What npm would fetch is taken from here.
-  for (const name of ['react', 'react-dom', 'vite', '@vitejs', 'json-schema-to-ts', '@types'])
+  for (const name of ['react', 'react-dom', 'react-router', 'vite', '@vitejs', 'json-schema-to-ts', '@types'])
     symlinkSync(path.join(ROOT, 'node_modules', name), path.join(app, 'node_modules', name));
 
   site = await serve(away);
-  const { port } = site.address() as { port: number };
-  siteBase = `http://127.0.0.1:${port}`;
+  siteBase = originOf(site);
+  routed = await serve(path.join(app, 'dist'), 'router.html');
   const made = await server.api<{ secret: string }>('POST', '/keys', {
     label: 'Our shop',
     rights: ['search'],
-    origins: [siteBase],
+    origins: [siteBase, originOf(routed)],
   });
   key = made.secret;
   const plain = readFileSync(path.join(GUIDE, 'plain/index.html'), 'utf8')
@@ -96,6 +105,7 @@ beforeAll(async () => {
 afterAll(async () => {
   await browser?.quit();
   site?.close();
+  routed?.close();
   await server.leave();
   rmSync(away, { recursive: true, force: true });
 });
@@ -148,6 +158,15 @@ test('what a visitor has to load stays small', () => {
   expect(weigh(`export { createClient, SearchState } from '@yucca/kit'`)).toBeLessThan(4_000);
   expect(gzipSync(readFileSync(path.join(DIST, 'styles.css'))).length).toBeLessThan(4_700);
 });
+
+/** How far the page has moved under its reader since it was opened (Layout Instability, W3C): the sum of all shifts. */
+const shiftsOf = (): Promise<number> =>
+  browser.executeAsyncScript(`const done = arguments[0];
+    let sum = 0;
+    new PerformanceObserver((list) => {
+      for (const { value, hadRecentInput } of list.getEntries()) if (!hadRecentInput) sum += value;
+    }).observe({ type: 'layout-shift', buffered: true });
+    setTimeout(() => done(sum), 300);`);
 
 /** Everything inside the element's shadow tree, as text. */
 const inside = (css: string): Promise<string> =>
@@ -328,6 +347,77 @@ describe('a fresh Vite app with the packed package', () => {
     await browser.actions().sendKeys(Key.ESCAPE).perform();
     await (await see(By.css('input[name="category"]'))).click();
     await wait(async () => (await browser.getCurrentUrl()).includes('category='));
+  });
+
+  test('under a router: its links, its Back and the page of the kit lead to the same results', async () => {
+    const at = originOf(routed);
+    const total = (): Promise<string> => text('[data-part=count] strong');
+    await browser.get(`${at}/?colour=blue`);
+    await wait(async () => (await total()) === '30');
+    await browser.executeScript('window.wasHere = true');
+    await (await see(By.linkText('Ferns'))).click();
+    await wait(async () => (await total()) === '20');
+    expect(await (await see(By.css('[role=combobox]'))).getAttribute('value')).toBe('fern');
+    await (await see(By.css('input[value=blue]'))).click();
+    await wait(async () => (await total()) === '10');
+    expect(await browser.getCurrentUrl()).toBe(`${at}/?q=fern&colour=blue`);
+    await (await see(By.css('article h2 a'))).click();
+    await wait(async () => (await text('article h1')).startsWith('Plant P-'));
+    // Back to the search as it was left, and to each step before it.
+    await browser.navigate().back();
+    await wait(async () => (await total()) === '10');
+    await browser.navigate().back();
+    await wait(async () => (await total()) === '20');
+    await browser.navigate().back();
+    await wait(async () => (await total()) === '30');
+    await browser.navigate().forward();
+    await browser.navigate().forward();
+    await wait(async () => (await total()) === '10');
+    // What was typed just now belongs to the page that is left.
+    await (await see(By.css('[role=combobox]'))).sendKeys(Key.chord(Key.CONTROL, 'a'), 'tree');
+    await wait(async () => (await text('article mark')) === 'Tree');
+    await browser.actions().sendKeys(Key.ESCAPE).perform();
+    await (await see(By.css('article h2 a'))).click();
+    await (await see(By.linkText('Blue plants'))).click();
+    await wait(async () => (await total()) === '30');
+    await browser.navigate().back();
+    await see(By.css('article h1'));
+    await browser.navigate().back();
+    await wait(async () => (await text('article mark')) === 'Tree');
+    expect(await browser.executeScript('return window.wasHere')).toBe(true);
+    // Opened anew there, as somebody does who got the link.
+    await browser.navigate().refresh();
+    await wait(async () => (await text('article mark')) === 'Tree');
+  });
+
+  test('less than everything: what is not in stock is neither found, counted nor offered', async () => {
+    await open('stock.html');
+    await wait(async () => (await text('[data-part=count] strong')) === '80');
+    expect(await text('input[value=blue] ~ [data-part=figure]')).toBe('20');
+    await (await see(By.css('[role=combobox]'))).sendKeys('century');
+    await wait(async () => (await text('[data-part=count] strong')) === '20');
+    await see(By.css('[role=option]'));
+    // There is no snake plant left, not even among what is offered.
+    await (await see(By.css('[role=combobox]'))).sendKeys(Key.chord(Key.CONTROL, 'a'), 'snake plant');
+    await see(By.css('[data-part=nothing]'));
+    expect(await browser.findElements(By.css('[role=option]'))).toHaveLength(0);
+  });
+
+  const pages = ['index.html', 'index.html?q=fern&colour=blue', 'parts.html?q=fern', 'core.html', 'german.html'];
+  test.each([...pages, 'stock.html', '../../plain.html'])('nothing jumps on a slow line: %s', async (name) => {
+    const slow = { offline: false, latency: 300, download_throughput: 200_000, upload_throughput: 200_000 };
+    await browser.setNetworkConditions(slow);
+    try {
+      await open(name);
+      await wait(() =>
+        browser.executeScript(`const tree = document.querySelector('yucca-search')?.shadowRoot ?? document;
+            return tree.querySelector('[data-part=count],ol li') !== null`),
+      );
+      await new Promise((resolve) => setTimeout(resolve, 1_000));
+      expect(await shiftsOf()).toBeLessThanOrEqual(0.02);
+    } finally {
+      await browser.deleteNetworkConditions();
+    }
   });
 
   test('parts in another language, with a text of its own', async () => {

@@ -134,6 +134,12 @@ test('values of a facet, and completions', async () => {
   const { suggestions } = await server.json<SuggestAnswer>('GET', '/collections/plants/suggest?q=succ');
   expect(suggestions[0]).toMatchObject({ kind: 'value', facet: 'category', text: 'Succulents', ranges: [[0, 4]] });
   expect((await server.call('GET', '/collections/plants/facets/price?q=1')).status).toBe(422);
+  const within = (filter: string): Promise<Response> =>
+    server.call('GET', `/collections/plants/suggest?${new URLSearchParams({ q: 'succ', filter })}`);
+  const [of] = ((await (await within('price < 6')).json()) as SuggestAnswer).suggestions;
+  expect(of!.count).toBeLessThan(suggestions[0]!.count!);
+  const refused = await within('colour =');
+  expect([refused.status, ((await refused.json()) as ProblemJson).errors?.[0]?.pointer]).toEqual([422, '/filter']);
 });
 
 test('what visitors asked for and opened completes the typing of the next, within one request', async () => {

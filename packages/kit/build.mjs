@@ -19,6 +19,7 @@ const { version, license } = JSON.parse(readFileSync(path.join(root, 'package.js
 const entries = {
   index: source('index.ts'),
   insights: source('insights.ts'),
+  standing: source('standing-client.ts'),
   react: source('react/index.ts'),
   lens: source('lens/index.ts'),
   texts: source('texts/index.ts'),
@@ -111,6 +112,7 @@ async function buildPackage() {
           './insights': entry('insights'),
           './react': entry('react'),
           './lens': entry('lens'),
+          './standing': entry('standing'),
           './texts': entry('texts'),
           './testing': entry('testing'),
           './texts/*': { types: './texts/*.d.ts', default: './texts/*.js' },

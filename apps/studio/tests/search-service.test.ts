@@ -48,6 +48,19 @@ test('a forced filter holds for searches, values and completions alike', async (
   expect(suggestions.every(({ id }) => Number(id!.slice(1)) % 3 === 0)).toBe(true);
 });
 
+test('completions are of the records that a filter lets through; one that is none is refused with its place', async () => {
+  const { search } = house.yucca;
+  const { suggestions } = await search.suggest('plants', 'rose 1', 50, {}, "shop = 'south'");
+  expect(suggestions.length).toBeGreaterThan(0);
+  expect(suggestions.every(({ id }) => Number(id!.slice(1)) % 3 === 0)).toBe(true);
+  const both = search.suggest('plants', 'rose 1', 50, { forcedFilter: "shop = 'north'" }, "shop = 'south'");
+  expect((await both).suggestions).toEqual([]);
+  await expect(search.suggest('plants', 'rose', 5, {}, 'shop = ')).rejects.toMatchObject({
+    code: 'invalid',
+    parts: [{ pointer: '/filter' }],
+  });
+});
+
 test('who has gone is not answered: before, while waiting, and in the middle', async () => {
   const { search } = house.yucca;
   const gone = new AbortController();

@@ -137,6 +137,11 @@ export const askSuggestionsSchema = {
       properties: {
         q: { type: 'string', description: 'What was typed so far.' },
         size: { type: 'integer', minimum: 1, maximum: 50, default: 8 },
+        filter: {
+          type: 'string',
+          maxLength: LIMITS.filterLength,
+          description: 'CQL2-Text: only what records that fulfil it have.',
+        },
       },
       description: 'Completions of a text, in place of a search.',
     },

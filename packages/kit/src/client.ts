@@ -61,8 +61,14 @@ export interface YuccaClient extends SearchClient {
    * wanted in, of those it may be had in.
    */
   page: (slug: string, signal?: AbortSignal, language?: string) => Promise<InterfacePage>;
-  /** Completions of what is being typed. */
-  suggest: (collection: string, q: string, size: number, signal?: AbortSignal) => Promise<SuggestAnswer>;
+  /** Completions of what is being typed; `filter` (CQL2-Text): of the records that fulfil it. */
+  suggest: (
+    collection: string,
+    q: string,
+    size: number,
+    signal?: AbortSignal,
+    filter?: string,
+  ) => Promise<SuggestAnswer>;
 }
 
 /** Waits before a request is sent again after the line was down, in milliseconds. */
@@ -201,12 +207,12 @@ export function createClient({
     );
   return {
     search: async (collection, request, signal) => answered(await searchOrProblem(collection, request, signal)),
-    suggest: async (collection, q, size, signal) => {
-      const params = new URLSearchParams({ q, size: String(size) });
+    suggest: async (collection, q, size, signal, filter) => {
+      const asked = { q, size, ...(filter && { filter }) };
+      // It writes numbers as texts by itself.
+      const params = new URLSearchParams(asked as unknown as Record<string, string>);
       const route = [collection, '/suggest'] as const;
-      return answered(
-        await askTogether<SuggestAnswer | ProblemJson>(route, params, { suggest: { q, size } }, q, signal),
-      );
+      return answered(await askTogether<SuggestAnswer | ProblemJson>(route, params, { suggest: asked }, q, signal));
     },
     facetValues(collection, facet, q, within, signal) {
       const params = searchParams(within);

@@ -87,7 +87,7 @@ export function createInsights({
   waitMs = 1_000,
   page = thisPage(),
 }: InsightsOptions = {}): Insights {
-  if (page === undefined || asksNotTo(page.navigator)) return SILENT;
+  if (!page || asksNotTo(page.navigator)) return SILENT;
   const session = keptId(() => page.sessionStorage, 'yucca:session');
   const viewer = keptId(() => page.localStorage, 'yucca:viewer');
   const address = `${base}/api/v1/events?${new URLSearchParams({ key })}`;
@@ -118,10 +118,13 @@ export function createInsights({
     session,
     viewer,
     noting: (client, slug, chosen) => {
-      const noted = <R extends SearchRequest>(request: R): R => {
-        const by = chosen !== undefined && chosen() === request.q ? { by: 'completion' as const } : {};
-        return { ...request, ...by, session, viewer, tags: tagsOf(slug) };
-      };
+      const noted = <R extends SearchRequest>(request: R): R => ({
+        ...request,
+        ...(chosen && chosen() === request.q && { by: 'completion' as const }),
+        session,
+        viewer,
+        tags: tagsOf(slug).concat(request.tags ?? []),
+      });
       return {
         ...client,
         search: (collection, request, signal) => client.search(collection, noted(request), signal),

@@ -108,6 +108,20 @@ test('begins with what the address of the site’s page says', async () => {
   expect(window.location.search).toBe('?q=rose&colour=red&utm=x');
 });
 
+test('asks for what its attributes say, and anew when one of them is another', async () => {
+  const element = await put({ ...PLACE, filter: 'stock > 0', tags: 'member,summer sale' });
+  await drawn(element);
+  const said = (): (string | null)[] => ['filter', 'tags'].map((name) => asked.at(-1)!.url.searchParams.get(name));
+  expect(said()).toEqual(['stock > 0', 'member,summer sale']);
+  await act(async () => element.setAttribute('filter', 'stock > 9'));
+  await waitFor(() => expect(said()).toEqual(['stock > 9', 'member,summer sale']));
+  await act(async () => {
+    element.removeAttribute('filter');
+    element.removeAttribute('tags');
+  });
+  await waitFor(() => expect(said()).toEqual([null, null]));
+});
+
 test('titles lead where the site says, or nowhere', async () => {
   expect(await drawn(await put({ ...PLACE, records: '/plant/{id}?from={id}' }))).toEqual([
     '/plant/P-1?from=P-1',

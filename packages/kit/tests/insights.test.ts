@@ -136,7 +136,7 @@ test('a search of several collections is noted once, as one of the first', async
   const asked: object[][] = [];
   const client = { multiSearch: (queries: object[]) => Promise.resolve(void asked.push(queries)) };
   const noting = insights.noting(client as unknown as YuccaClient, 'nursery', () => 'rose');
-  await noting.multiSearch([{ collection: 'plants', q: 'rose' }, { collection: 'guides', q: 'rose' }]); // prettier-ignore
+  await noting.multiSearch([{ collection: 'plants', q: 'rose', tags: ['sale'] }, { collection: 'guides', q: 'rose' }]); // prettier-ignore
   await noting.multiSearch([]);
   expect(asked[0]).toEqual([
     {
@@ -145,7 +145,7 @@ test('a search of several collections is noted once, as one of the first', async
       by: 'completion',
       session: insights.session,
       viewer: insights.viewer,
-      tags: ['page:nursery', 'width:phone'],
+      tags: ['page:nursery', 'width:phone', 'sale'],
     },
     { collection: 'guides', q: 'rose' },
   ]);

@@ -77,9 +77,9 @@ export function createOfflineClient(manifest: OfflineManifest, base: string, sta
       requireOne(collections, collection);
       return ask('facetValues', [collection, facet, q, within], signal);
     },
-    async suggest(collection, q, size, signal) {
+    async suggest(collection, q, size, signal, filter) {
       requireOne(collections, collection);
-      return ask('suggest', [collection, q, size], signal);
+      return ask('suggest', filter === undefined ? [collection, q, size] : [collection, q, size, filter], signal);
     },
     page: (slug) => Promise.resolve(requireOne(pages, slug)),
     async record(collection, key) {

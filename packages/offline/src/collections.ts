@@ -56,9 +56,11 @@ export class OfflineCollections {
     return searchFacet(open.generation, open.tuning, within, facet, q, FACET_VALUES);
   }
 
-  async suggest(name: string, q: string, size: number): Promise<SuggestAnswer> {
+  async suggest(name: string, q: string, size: number, filter?: string): Promise<SuggestAnswer> {
     const open = await this.#opened(name);
-    return this.#withRecords(name, open, () => suggest(open.generation, open.tuning, q, size, []));
+    return this.#withRecords(name, open, () =>
+      suggest(open.generation, open.tuning, q, size, [], {}, filter ? { filter } : {}),
+    );
   }
 
   /** One record by its key; null when there is none. */

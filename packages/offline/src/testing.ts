@@ -93,10 +93,10 @@ export function createTestClient(
         const { generation, tuning } = open(collection);
         return searchFacet(generation, tuning, within, facet, q, FACET_VALUES, { today });
       }),
-    suggest: (collection, q, size, signal) =>
+    suggest: (collection, q, size, signal, filter) =>
       later(signal, () => {
         const { generation, tuning } = open(collection);
-        return suggest(generation, tuning, q, size, [], { today });
+        return suggest(generation, tuning, q, size, [], { today }, filter ? { filter } : {});
       }),
     page: (slug, signal) => later(signal, () => requireOne(pages, slug, 'page')),
   };

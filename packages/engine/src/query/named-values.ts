@@ -18,10 +18,10 @@ export interface NamedValues {
   names: NameIndex;
 }
 
-/** Kept for different days and forced filters: scoped tokens may bring many. */
+/** Kept for different days and filters: scoped tokens may bring many. */
 const MOST_KEPT = 20;
 
-/** By day and forced filter. */
+/** By day, forced filter and filter. */
 const valuesOf = memoByObject<Generation, (tuning: Tuning) => Map<string, NamedValues>>(() =>
   memoByObject(() => new Map()),
 );
@@ -29,15 +29,20 @@ const valuesOf = memoByObject<Generation, (tuning: Tuning) => Map<string, NamedV
 const lastIndexOf = memoByObject<Tuning, { names: NameIndex | null }>(() => ({ names: null }));
 
 /**
- * All values that facets have over the whole collection, with their counts: what completions are taken from with every
- * keystroke. Counted once for each state of the collection.
+ * All values that facets have over the collection, or over what fulfils `filter`, with their counts: what completions
+ * are taken from with every keystroke. Counted once for each state of the collection.
  */
-export function namedValues(generation: Generation, tuning: Tuning, context: QueryContext): NamedValues {
+export function namedValues(
+  generation: Generation,
+  tuning: Tuning,
+  context: QueryContext,
+  filter?: string,
+): NamedValues {
   const kept = valuesOf(generation)(tuning);
-  const key = JSON.stringify([context.today, context.forcedFilter]);
+  const key = JSON.stringify([context.today, context.forcedFilter, filter]);
   let values = kept.get(key);
   if (!values) {
-    values = indexed(countAll(generation, tuning, context), tuning);
+    values = indexed(countAll(generation, tuning, context, filter), tuning);
     if (kept.size >= MOST_KEPT) kept.clear();
     kept.set(key, values);
   }
@@ -65,12 +70,12 @@ function wordsOf(label: string): readonly Word[] {
   return written;
 }
 
-function countAll(generation: Generation, tuning: Tuning, context: QueryContext): NamedValue[] {
+function countAll(generation: Generation, tuning: Tuning, context: QueryContext, filter?: string): NamedValue[] {
   const facets = tuning.facets.filter(({ kind }) => FACET_KINDS[kind].named);
   if (facets.length === 0) return [];
   const whole = { ...tuning, facets: facets.map((facet) => ({ ...facet, size: Infinity })) };
   const names = facets.map(({ name }) => name);
-  const answer = search(generation, whole, { facets: names, size: 0, record: false }, context);
+  const answer = search(generation, whole, { facets: names, size: 0, record: false, ...(filter && { filter }) }, context);
   return names.flatMap((facet) =>
     facetValues(answer.facets[facet])
       .filter(({ count }) => count > 0)

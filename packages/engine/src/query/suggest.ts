@@ -1,4 +1,4 @@
-import { eachLeaf, leavesAt, type RecordJson, type SuggestAnswer, type Suggestion, type Tuning } from '@yucca/contract';
+import { eachLeaf, leavesAt, type RecordJson, type SearchRequest, type SuggestAnswer, type Suggestion, type Tuning } from '@yucca/contract';
 import { findNode, findWord } from '../segment/trie.ts';
 import { foldWords, sourceEnd, stretches, type Word } from '../text/words.ts';
 import type { Generation } from '../segment/generation.ts';
@@ -8,12 +8,16 @@ import { askedWords, readName } from './facet-search.ts';
 import { namedValues } from './named-values.ts';
 import { parseQuery } from './parse/parse-query.ts';
 
+/** Which records completions are taken from; a condition of CQL2-Text. */
+type Within = Pick<SearchRequest, 'filter'>;
+
 /**
  * Completions of what is being typed: `pastQueries` that begin like it and still find something, facet values whose
  * name goes on from it, and titles of the best records, in this order. Queries take half of the list, and those for
  * which there are no values. Nothing is suggested that a forced filter hides.
  *
  * @param pastQueries what others have asked for, the most asked first
+ * @param within the records that completions are for
  */
 export function suggest(
   generation: Generation,
@@ -22,6 +26,7 @@ export function suggest(
   size: number,
   pastQueries: readonly string[] = [],
   context: QueryContext = {},
+  within: Within = {},
 ): SuggestAnswer {
   const typed = stretches(q);
   if (typed.length === 0) return { q, suggestions: [] };
@@ -32,16 +37,16 @@ export function suggest(
   };
   // Before the queries: a value narrows the results to just what it names, a query of the same words is the lesser
   // offer.
-  const values = fromValues(generation, tuning, q, size, context).filter(isNew);
+  const values = fromValues(generation, tuning, q, size, context, within).filter(isNew);
   const mostQueries = Math.max(Math.ceil(size / 2), size - values.length);
   const queries: Suggestion[] = [];
   for (const text of pastQueries) {
     if (queries.length === mostQueries) break;
-    const query = readQuery(generation, tuning, typed, text, context);
+    const query = readQuery(generation, tuning, typed, text, context, within);
     if (query !== null && isNew(query)) queries.push(query);
   }
   const left = size - queries.length - values.length;
-  const titles = left > 0 ? fromRecords(generation, tuning, q, size, context).filter(isNew) : [];
+  const titles = left > 0 ? fromRecords(generation, tuning, q, size, context, within).filter(isNew) : [];
   return { q, suggestions: [...queries, ...values, ...titles].slice(0, size) };
 }
 
@@ -73,12 +78,13 @@ function readQuery(
   typed: readonly Word[],
   text: string,
   context: QueryContext,
+  within: Within,
 ): Suggestion | null {
   const begin = typed.map((word) => word.text).join(' ');
   const name = foldWords(text);
   if (!name.startsWith(begin) || name === begin) return null;
   // Not a whole search: of what finds nothing, it would look for the nearest spelling.
-  const total = countResults(generation, tuning, { q: text, size: 0 }, context);
+  const total = countResults(generation, tuning, { ...within, q: text, size: 0 }, context);
   if (total === 0) return null;
   // One word in what may be seen can be enough to find something; the others would tell what is hidden.
   if (context.forcedFilter !== undefined && !isWorthOffering(generation, tuning, text, context)) return null;
@@ -95,9 +101,10 @@ function fromValues(
   q: string,
   size: number,
   context: QueryContext,
+  within: Within,
 ): Suggestion[] {
   const asked = askedWords(q, tuning);
-  const { values, names } = namedValues(generation, tuning, context);
+  const { values, names } = namedValues(generation, tuning, context, within.filter);
   const fits = names.find(asked).flatMap((at) => {
     const named = values[at]!;
     const match = readName(named.label, named.written, asked);
@@ -123,9 +130,10 @@ function fromRecords(
   q: string,
   size: number,
   context: QueryContext,
+  within: Within,
 ): Suggestion[] {
   const titles = [...tuning.search].sort((a, b) => b.weight - a.weight).map(({ field }) => field);
-  const { results } = search(generation, tuning, { q, size, record: false }, context);
+  const { results } = search(generation, tuning, { ...within, q, size, record: false }, context);
   return results.flatMap(({ id, record, marks }): Suggestion[] => {
     const title = titleOf(record, titles, marks);
     return title === null

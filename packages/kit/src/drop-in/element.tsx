@@ -14,19 +14,21 @@ import { loadMore, moreLiesAt, needsMore } from './small/more.ts';
  * page, or the name of a collection), `key` (a search key), `records` (the address of a record's own page, with `{id}`
  * in it; default: the page Yucca hosts; empty: titles are no links), `address` (a name before the
  * parameters that its state is kept in, when a page has several searches; `none`: its state is not kept in the address
- * of the page), `insights` (`off`: nobody is told what visitors do). It speaks the language of the document around it
+ * of the page), `filter` (CQL2-Text: only
+ * records that fulfil it are found and offered), `tags` (words that placements may ask for, with commas between them),
+ * `insights` (`off`: nobody is told what visitors do). It speaks the language of the document around it
  * (`lang`), where its own page may be had in that.
  */
 export class YuccaSearch extends PageElement {
   #insights: Insights | undefined;
 
-  static observedAttributes = ['server', 'interface', 'key', 'records', 'address'];
+  static observedAttributes = ['server', 'interface', 'key', 'records', 'address', 'filter', 'tags'];
 
   /** What few pages use, with its styles. */
   protected override more({ page, server }: Drawn): Promise<CSSStyleSheet> | null {
     if (this.getAttribute('insights') !== 'off') void this.#tell(server);
     moreLiesAt(beside(server, 'more'));
-    return needsMore(page) ? loadMore() : null;
+    return needsMore(page) || this.matches('[filter],[tags]') ? loadMore() : null;
   }
 
   /** What tells of visitors comes after the page: nobody waits for it. A site that refuses it is not counted. */
@@ -44,7 +46,7 @@ export class YuccaSearch extends PageElement {
     const { query } = (typeof address === 'object' ? prefixed(map, address.prefix) : map).read(window.location);
     return (
       <SearchView
-        key={`${server}/${page.slug}/${name}`}
+        key={YuccaSearch.observedAttributes.map((one) => this.getAttribute(one)).join()}
         page={page}
         client={client}
         query={address === 'none' ? EMPTY_QUERY : query}

@@ -17,7 +17,7 @@ import { PageElement, type Drawn } from './page-element.tsx';
  * was typed; default: the page Yucca hosts.
  */
 export class YuccaSearchField extends PageElement {
-  static observedAttributes = ['server', 'interface', 'key', 'records', 'results'];
+  static observedAttributes = ['server', 'interface', 'key', 'records', 'results', 'filter', 'tags'];
 
   protected override draw({ page, client, server }: Drawn): ReactNode {
     const results = this.getAttribute('results');
@@ -29,7 +29,7 @@ export class YuccaSearchField extends PageElement {
     };
     return (
       <HeaderField
-        key={`${server}/${page.slug}`}
+        key={YuccaSearchField.observedAttributes.map((one) => this.getAttribute(one)).join()}
         page={page}
         client={client}
         hrefOf={hrefOf}

@@ -17,8 +17,9 @@ import { holdFocus } from '../react/view/sheet-focus.ts';
 import { recordLink } from '../record-link.ts';
 import { shelvesBeside } from '../shelf-requests.ts';
 import styles from '../styles/more.css';
+import { asAttributesSay } from './as-attributes-say.ts';
 
-export { addressSource, holdFocus, listSource, pagesUpTo, recordLink, shelvesBeside, styles };
+export { addressSource, asAttributesSay, holdFocus, listSource, pagesUpTo, recordLink, shelvesBeside, styles };
 export const parts = {
   ...{ ResultMap, NearChoice, MoreResults, NothingFound, FacetDates, FacetSelect, FacetSteps, FacetTree },
   ...{ ResultTable, Shelves, Badges, OfferPreview },

@@ -4,6 +4,7 @@ import { createRoot, type Root } from 'react-dom/client';
 import { createClient, type YuccaClient } from '../client.ts';
 import { Recovery } from '../recovery.ts';
 import styles from '../styles/drop-in.css';
+import { asAttributesSay } from './as-attributes-say.ts';
 
 /** How long a page is waited for before it is said, in milliseconds. */
 const SLOW_MS = 400;
@@ -105,7 +106,7 @@ export abstract class PageElement extends HTMLElement {
       if (loading.signal.aborted) return;
       if (more) this.#tree.adoptedStyleSheets = [this.#tree.adoptedStyleSheets[0]!, more];
       this.#recovery.stop();
-      this.#drawn = drawn;
+      this.#drawn = { ...drawn, client: asAttributesSay(client, this, page.collection) };
       this.redraw();
     } catch (error) {
       if (loading.signal.aborted) return;

@@ -118,11 +118,11 @@ export class SearchService {
     );
   }
 
-  /** Completions of what is being typed. */
-  suggest(name: string, q: string, size: number, asking: Asking = {}): Promise<SuggestAnswer> {
+  /** Completions of what is being typed; `filter`: of the records that fulfil it. */
+  suggest(name: string, q: string, size: number, asking: Asking = {}, filter?: string): Promise<SuggestAnswer> {
     const id = this.#parts.collections.idOf(name);
     const past = this.#parts.pastQueries.beginningWith(id, asking.forcedFilter ?? '', q, PAST_QUERIES_READ);
-    return this.#ask(name, asking, (thread, ask) => thread.call('suggest', [ask, q, size, past]));
+    return this.#ask(name, asking, (thread, ask) => thread.call('suggest', [ask, q, size, past, filter]));
   }
 
   /**

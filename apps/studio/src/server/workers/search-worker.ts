@@ -228,9 +228,9 @@ const methods = {
     return searchFacet(generation, tuning, request, facet, text, size, contextOf(ask));
   },
 
-  suggest(ask: Ask, q: string, size: number, pastQueries: string[]): SuggestAnswer {
+  suggest(ask: Ask, q: string, size: number, pastQueries: string[], filter?: string): SuggestAnswer {
     const { generation, tuning } = find(ask, 'live');
-    return suggest(generation, tuning, q, size, pastQueries, contextOf(ask));
+    return suggest(generation, tuning, q, size, pastQueries, contextOf(ask), filter ? { filter } : {});
   },
 
   /** Whether a query is one to offer to other visitors. */

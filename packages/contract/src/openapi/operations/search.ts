@@ -78,6 +78,7 @@ export const SEARCH: readonly Operation[] = [
     query: [
       { name: 'q', description: 'As typed.', schema: { type: 'string' }, example: 'aga' },
       { name: 'size', description: 'How many.', schema: { type: 'integer', minimum: 1, maximum: 50, default: 8 } },
+      ...searchQuery.filter(({ name }) => name === 'filter'),
     ],
     answers: { 200: [json('SuggestAnswer')] },
   },

@@ -5,6 +5,7 @@
 import type { InterfacePage } from '@yucca/contract';
 import { h, type FunctionComponent } from 'preact';
 import { Fragment, jsx, jsxs } from 'preact/jsx-runtime';
+import type { asAttributesSay as AsAttributesSay } from '../as-attributes-say.ts';
 import type { parts as Parts } from '../more.ts';
 import type { addressSource as AddressSource, listSource as ListSource } from '../../autocomplete/own-sources.ts';
 import type { pagesUpTo as PagesUpTo } from '../../pages-up-to.ts';
@@ -25,6 +26,7 @@ interface More {
   recordLink: typeof RecordLink;
   listSource: typeof ListSource;
   addressSource: typeof AddressSource;
+  asAttributesSay: typeof AsAttributesSay;
   parts: Readonly<Record<Part, unknown>>;
 }
 
@@ -91,6 +93,8 @@ export const holdFocus: typeof HoldFocus = (sheet, close) => {
   };
 };
 export const listSource: typeof ListSource = (...args) => more!.listSource(...args);
+/** The script is there where the element has something of it. */
+export const asAttributesSay: typeof AsAttributesSay = (...args) => (more ? more.asAttributesSay(...args) : args[0]);
 export const addressSource: typeof AddressSource = (...args) => more!.addressSource(...args);
 
 const lent =

@@ -14,7 +14,16 @@ import { withLabels } from '../../facet-labels.ts';
 import type { YuccaClient } from '../../client.ts';
 import type { Insights } from '../../insights.ts';
 import { createMemory, type Memory, type ViewedRecord } from '../../memory.ts';
-import { BY_DISTANCE, EMPTY_QUERY, isStart, requestFor, withText, withToggled, type Query } from '../../query.ts';
+import {
+  BY_DISTANCE,
+  EMPTY_QUERY,
+  isStart,
+  requestFor,
+  withChoices,
+  withText,
+  withToggled,
+  type Query,
+} from '../../query.ts';
 import type { FindInFacet } from '../facets/facet-list.tsx';
 import { NearChoice } from '../map/near-choice.tsx';
 import { AppliedChoices } from '../results/applied-choices.tsx';
@@ -96,13 +105,14 @@ export function SearchView(props: SearchViewProps) {
   // Where it comes after the page, searches before it are nobody's.
   const told = useRef(insights);
   const shown = useRef(page);
+  const standing = standingRequest(page);
   const [snapshot, search] = useSearch(() => ({
     // Read with every search.
     get client() {
       return told.current?.noting(client, page.slug, () => chosen.current) ?? client;
     },
     collection: page.collection,
-    request: standingRequest(page),
+    request: standing,
     grow: page.paging !== 'pages',
     get beside() {
       return shelvesBeside(shown.current);
@@ -111,22 +121,19 @@ export function SearchView(props: SearchViewProps) {
     query: first,
     answer: firstAnswer,
   }));
-  const standing = standingRequest(page);
+  const newest = useRef(first);
   useEffect(() => {
     shown.current = page;
+    newest.current = snapshot.query;
+    told.current = insights;
   });
   useChanged([standing, page.shelves], () => search.change(standing));
   const change = useAddress(search, props.address === 'none' ? null : map);
   useGivenQuery(search, first, firstAnswer);
   const follow = props.navigate ?? ((href: string): void => window.location.assign(href));
   const { query, status, error } = snapshot;
-  const newest = useRef(query);
-  useEffect(() => {
-    newest.current = query;
-    told.current = insights;
-  });
   const answer = useMemo(() => withLabels(snapshot.answer, page.facets), [snapshot.answer, page.facets]);
-  // Filters are drawn after the results, not before anybody sees these.
+  // Filters follow the results, not before anybody has seen these.
   const facets = usePainted(answer);
   const slow = useSlow(status === 'loading');
   const texts = useMemo(() => textsOf(page.locale, page.texts), [page.locale, page.texts]);
@@ -141,17 +148,17 @@ export function SearchView(props: SearchViewProps) {
     if (there && answered?.q) insights?.search(there.queryId, page.slug);
   }, [search, insights, page.slug]);
 
+  const choose = useCallback((to: Query): void => change(to, 'push'), [change]);
   const navigation: Navigation = {
     hrefOf: (to) => map.write(to, { pathname: here }),
     go: (to) => {
-      change(to, 'push');
+      choose(to);
       if ((root.current?.getBoundingClientRect().top ?? 0) < 0) root.current?.scrollIntoView();
     },
   };
-  const choose = (to: Query): void => change(to, 'push');
   /** Asks for a text for good; whoever asks for what is found elsewhere is sent there. */
   const ask = (text: string): void => {
-    change(withText(query, text), 'push');
+    choose(withText(query, text));
     void search.settled().then(() => {
       const { answer: found, answered } = search.snapshot();
       const to = answered?.q === text ? redirectOf(found) : null;
@@ -168,8 +175,8 @@ export function SearchView(props: SearchViewProps) {
     [client, page.collection],
   );
   const select = useCallback(
-    (choices: Query['select']): void => change({ ...newest.current, select: choices, page: 1 }, 'push'),
-    [change],
+    (choices: Query['select']): void => choose(withChoices(newest.current, choices)),
+    [choose],
   );
   const open = (record: ViewedRecord): void => {
     memory.addViewed(record);
@@ -177,27 +184,33 @@ export function SearchView(props: SearchViewProps) {
     const { collection, id, href: link } = record;
     const href = recordHref({ collection, id, at, ...(link !== undefined && { link }) });
     if (href !== undefined) follow(href);
-    else change(withText(query, record.text), 'push');
+    else choose(withText(query, record.text));
   };
   const asked = snapshot.answered ?? query;
   const beginning = page.start && isStart(asked) ? page.start : null;
   const results = beginning?.results !== false && (
     <>
       <div data-part="summary">
-        {answer && <ResultCount answer={answer} asked={snapshot.answered?.q ?? ''} />}
-        {answer && <AppliedChoices query={query} answer={answer} {...navigation} />}
+        {answer && (
+          <>
+            <ResultCount answer={answer} asked={snapshot.answered?.q ?? ''} />
+            <AppliedChoices query={query} answer={answer} {...navigation} />
+          </>
+        )}
         <span role="status" data-part="slow">
           {slow && say('searching')}
         </span>
-        <SortChoice
-          query={query}
-          sorts={[
-            ...page.sorts,
-            ...(query.near && query.q !== '' ? [{ name: BY_DISTANCE, label: say('nearestFirst') }] : []),
-          ]}
-          onQuery={choose}
-          {...(query.near && { usual: say(query.q === '' ? 'nearest' : 'bestMatch') })}
-        />
+        {answer && (
+          <SortChoice
+            query={query}
+            sorts={[
+              ...page.sorts,
+              ...(query.near && query.q !== '' ? [{ name: BY_DISTANCE, label: say('nearestFirst') }] : []),
+            ]}
+            onQuery={choose}
+            {...(query.near && { usual: say(query.q === '' ? 'nearest' : 'bestMatch') })}
+          />
+        )}
       </div>
       {answer && <Notice answer={answer} />}
       {answer && (
@@ -262,7 +275,7 @@ export function SearchView(props: SearchViewProps) {
                 chosen.current = text;
                 ask(text);
               }}
-              onValue={(facet, value) => change(withToggled(withText(query, ''), facet, value), 'push')}
+              onValue={(facet, value) => choose(withToggled(withText(query, ''), facet, value))}
               onRecord={open}
               picturesFrom={picturesFrom}
               onLink={follow}

@@ -17,8 +17,8 @@ export const POST = route('search', async ({ request, caller, asking, yucca }) =
       try {
         requireCollection(caller, collection);
         if ('suggest' in rest) {
-          const { q, size = 8 } = validate('AskSuggestions', rest).suggest;
-          return await yucca.search.suggest(collection, q.slice(0, LIMITS.queryLength), size, asking);
+          const { q, size = 8, filter } = validate('AskSuggestions', rest).suggest;
+          return await yucca.search.suggest(collection, q.slice(0, LIMITS.queryLength), size, asking, filter);
         }
         const query = validate('SearchRequest', rest);
         requireRightFor(caller, query);
