@@ -39,6 +39,9 @@ test('load, search, export, and settings out and in again', () => {
     /^\d+ found in [\d.]+ ms\nP-\d+\tDog rose/,
   );
   expect(yucca(['export', 'plants']).out.trim().split('\n')).toHaveLength(51);
+  expect(yucca(['types', 'plants']).out).toContain('export type PlantsRecord = {\n  id: string;\n  name?: string;');
+  expect(yucca(['types', 'plants', '--name', '1st'])).toMatchObject({ code: 2, out: '' });
+  expect(yucca(['types', 'nowhere']).err).toContain('404');
   expect(yucca(['export', 'plants', '-o', 'plants.csv', '--fields', 'id,price', '--filter', "id < 'P-003'"]).code).toBe(
     0,
   );

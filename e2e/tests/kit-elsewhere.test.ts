@@ -1,6 +1,6 @@
 import { execFile } from 'node:child_process';
-import { existsSync, cpSync, mkdirSync, mkdtempSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
-import { createServer, request as forward, type Server as HttpServer } from 'node:http';
+import { cpSync, mkdirSync, mkdtempSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
+import { createServer, request as forward } from 'node:http';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { promisify } from 'node:util';
@@ -8,6 +8,7 @@ import { gzipSync } from 'node:zlib';
 import { buildSync } from 'esbuild';
 import { By, Key, until } from 'selenium-webdriver';
 import { hearBeacons, startBrowser, type Browser } from '../src/browser';
+import { otherSite, type OtherSite } from '../src/other-site';
 import { Person, WAIT } from '../src/person';
 import { loadPlants, Server, somePlants } from '../src/server';
 
@@ -18,44 +19,15 @@ const DIST = path.join(ROOT, 'packages/kit/dist');
 const away = mkdtempSync(path.join(tmpdir(), 'yucca-elsewhere-'));
 const app = path.join(away, 'app');
 let server: Server;
-let site: HttpServer;
-let siteBase: string;
+let site: OtherSite;
 /** A site whose router answers for addresses that are no files. */
-let routed: HttpServer;
+let routed: OtherSite;
 let browser: Browser;
 let key: string;
 const { see, until: wait, violations } = new Person(() => browser);
 
 const run = (command: string, args: string[], cwd: string, env: Record<string, string> = {}) =>
   promisify(execFile)(command, args, { cwd, env: { ...process.env, ...env } });
-
-const TYPES: Record<string, string> = { '.html': 'text/html', '.js': 'text/javascript', '.css': 'text/css' };
-
-/** Headers that pages of the other site are sent with, by file. */
-const headersOf: Record<string, Record<string, string>> = {};
-/** What browsers report to the other site about its policy. */
-const reports: string[] = [];
-
-/**
- * A site of somebody else: files of a folder, from an origin of its own. `otherwise`: the file for whatever is no file.
- */
-async function serve(folder: string, otherwise = ''): Promise<HttpServer> {
-  const made = createServer((request, response) => {
-    if (request.url === '/reports') {
-      request.on('data', (part: Buffer) => reports.push(part.toString()));
-      return void response.writeHead(204).end();
-    }
-    for (const [name, value] of Object.entries(headersOf[request.url!] ?? {})) response.setHeader(name, value);
-    const asked = path.join(folder, new URL(request.url!, 'http://site').pathname);
-    const file = otherwise !== '' && path.extname(asked) === '' ? path.join(folder, otherwise) : asked;
-    if (!existsSync(file)) return void response.writeHead(404).end();
-    response.setHeader('Content-Type', TYPES[path.extname(file)] ?? 'application/octet-stream').end(readFileSync(file));
-  });
-  await new Promise<void>((resolve) => made.listen(0, '127.0.0.1', resolve));
-  return made;
-}
-
-const originOf = (one: HttpServer): string => `http://127.0.0.1:${(one.address() as { port: number }).port}`;
 
 beforeAll(async () => {
   server = await new Server().start();
@@ -87,13 +59,20 @@ beforeAll(async () => {
   for (const name of ['react', 'react-dom', 'react-router', 'vite', '@vitejs', 'json-schema-to-ts', '@types'])
     symlinkSync(path.join(ROOT, 'node_modules', name), path.join(app, 'node_modules', name));
 
-  site = await serve(away);
-  siteBase = originOf(site);
-  routed = await serve(path.join(app, 'dist'), 'router.html');
+  // The types of its records are written anew.
+  const types = path.join(app, 'src/plants-record.ts');
+  const written = readFileSync(types, 'utf8');
+  const cli = path.join(ROOT, 'packages/cli/bin/yucca.mjs');
+  const access = { YUCCA_URL: server.base, YUCCA_KEY: server.adminKey };
+  await run(process.execPath, [cli, 'types', 'plants', '-o', types], app, access);
+  expect(readFileSync(types, 'utf8')).toBe(written);
+
+  site = await otherSite(away);
+  routed = await otherSite(path.join(app, 'dist'), 'router.html');
   const made = await server.api<{ secret: string }>('POST', '/keys', {
     label: 'Our shop',
     rights: ['search'],
-    origins: [siteBase, originOf(routed)],
+    origins: [site.origin, routed.origin],
   });
   key = made.secret;
   const plain = readFileSync(path.join(GUIDE, 'plain/index.html'), 'utf8')
@@ -175,14 +154,14 @@ const inside = (css: string): Promise<string> =>
   );
 
 test('a plain HTML file of another site: one script, one element', async () => {
-  await browser.get(`${siteBase}/plain.html?ref=newsletter`);
+  await browser.get(`${site.origin}/plain.html?ref=newsletter`);
   await wait(async () => (await inside('[data-part=count] strong')) === '120');
   const shadow = await (await see(By.css('yucca-search'))).getShadowRoot();
   const field = await shadow.findElement(By.css('[role=combobox]'));
   await field.sendKeys('lavendar');
   await wait(async () => (await inside('[data-part=count] strong')) === '20');
   expect(await inside('article mark')).toBe('lavender');
-  await wait(async () => (await browser.getCurrentUrl()) === `${siteBase}/plain.html?q=lavendar&ref=newsletter`);
+  await wait(async () => (await browser.getCurrentUrl()) === `${site.origin}/plain.html?q=lavendar&ref=newsletter`);
   // A click inside the list of offers is no click beside it.
   await wait(async () => (await inside('[role=option]')) !== '');
   expect(await inside('[data-part=popup]:not([hidden])')).not.toBe('');
@@ -220,8 +199,8 @@ test('a site with the strictest policy: styled, searched, and nothing reported',
     "trusted-types 'none'",
     'report-uri /reports',
   ].join('; ');
-  headersOf['/strict.html'] = { 'Content-Security-Policy': policy };
-  await browser.get(`${siteBase}/strict.html`);
+  site.headersOf['/strict.html'] = { 'Content-Security-Policy': policy };
+  await browser.get(`${site.origin}/strict.html`);
   await wait(async () => (await inside('[data-part=count] strong')) === '120');
   const shadow = await (await see(By.css('yucca-search'))).getShadowRoot();
   expect(await (await shadow.findElement(By.css('[data-part=body]'))).getCssValue('display')).toBe('grid');
@@ -230,13 +209,13 @@ test('a site with the strictest policy: styled, searched, and nothing reported',
   await browser.actions().sendKeys(Key.ESCAPE).perform();
   await (await shadow.findElement(By.css('input[value=white]'))).click();
   await wait(async () => (await inside('[data-part=count] strong')) === '10');
-  expect(reports).toEqual([]);
+  expect(site.reports).toEqual([]);
 });
 
 test('several searches on one page, each with its own part of the address or none', async () => {
   const elements = [element('address="left"'), element('address="right"'), element('address="none"')];
   writeFileSync(path.join(away, 'several.html'), page(...elements));
-  await browser.get(`${siteBase}/several.html?right.q=fern&ref=newsletter`);
+  await browser.get(`${site.origin}/several.html?right.q=fern&ref=newsletter`);
   const totals = (): Promise<string[]> => Promise.all([0, 1, 2].map((n) => insideOf(n, '[data-part=count] strong')));
   await wait(async () => (await totals()).join() === '120,20,120');
   const [left, , none] = await browser.findElements(By.css('yucca-search'));
@@ -267,7 +246,7 @@ test('a server that is down when the page is opened, and comes back', async () =
   await new Promise<void>((resolve) => gate.listen(0, '127.0.0.1', resolve));
   const at = `http://127.0.0.1:${(gate.address() as { port: number }).port}`;
   writeFileSync(path.join(away, 'gate.html'), page(element(`server="${at}"`)));
-  await browser.get(`${siteBase}/gate.html`);
+  await browser.get(`${site.origin}/gate.html`);
   await wait(async () => (await inside('[role=status]')).startsWith('The search could not be reached'));
   isUp = true;
   // Nobody presses anything.
@@ -302,7 +281,7 @@ describe('a fresh Vite app with the packed package', () => {
       NODE_ENV: 'production',
     });
   });
-  const open = (page: string): Promise<void> => browser.get(`${siteBase}/app/dist/${page}`);
+  const open = (page: string): Promise<void> => browser.get(`${site.origin}/app/dist/${page}`);
   const text = async (css: string): Promise<string> => (await see(By.css(css))).getText();
 
   test('the whole page in one component', async () => {
@@ -333,7 +312,7 @@ describe('a fresh Vite app with the packed package', () => {
     await wait(async () => (await beacons.told()).some(({ body }) => body.includes('"view"')));
     const { address, body, sent } = (await beacons.told())[0]!;
     expect([address, sent]).toEqual([`${server.base}/api/v1/events?key=${key}`, true]);
-    const answer = await fetch(address, { method: 'POST', body, headers: { Origin: siteBase } });
+    const answer = await fetch(address, { method: 'POST', body, headers: { Origin: site.origin } });
     expect(answer.status).toBe(202);
     await beacons.stop();
   });
@@ -350,7 +329,7 @@ describe('a fresh Vite app with the packed package', () => {
   });
 
   test('under a router: its links, its Back and the page of the kit lead to the same results', async () => {
-    const at = originOf(routed);
+    const at = routed.origin;
     const total = (): Promise<string> => text('[data-part=count] strong');
     await browser.get(`${at}/?colour=blue`);
     await wait(async () => (await total()) === '30');

@@ -3,5 +3,7 @@ import { defineConfig } from 'vite';
 
 export default defineConfig({
   plugins: [react()],
-  build: { rollupOptions: { input: ['index.html', 'parts.html', 'core.html', 'german.html', 'router.html', 'stock.html'] } },
+  build: {
+    rollupOptions: { input: ['index.html', 'parts.html', 'core.html', 'german.html', 'router.html', 'stock.html'] },
+  },
 });

@@ -7,10 +7,17 @@ import { FORMATS, load, type LoadOptions } from './commands/load.ts';
 import { pullPage, type PullPageOptions } from './commands/page.ts';
 import { search, type SearchOptions } from './commands/search.ts';
 import { pull, push } from './commands/settings.ts';
+import { types, type TypesOptions } from './commands/types.ts';
 import { Refused, type Access } from './server.ts';
 
 /** 0 = done, 1 = refused or failed, 2 = used wrongly, 3 = done, but some lines failed. */
 type ExitCode = number;
+
+function identifier(text: string): string {
+  if (!/^[\p{ID_Start}$_][\p{ID_Continue}$]*$/u.test(text))
+    throw new InvalidArgumentError('a name of a type is wanted.');
+  return text;
+}
 
 function wholeNumber(text: string): string {
   if (!/^\d{1,4}$/.test(text)) throw new InvalidArgumentError('a whole number is wanted.');
@@ -77,6 +84,16 @@ export async function main(argv: readonly string[], env: NodeJS.ProcessEnv = pro
     .option('--filter <condition>', 'CQL2-Text')
     .action(async (collection: string, options: ExportOptions) => {
       code = await exportRecords(access(), collection, options);
+    });
+
+  program
+    .command('types')
+    .description('write the TypeScript type of the records of a collection')
+    .argument('<collection>')
+    .option('-o, --output <file>', 'default: standard output')
+    .option('--name <name>', 'of the type (default: made from the name of the collection)', identifier)
+    .action(async (collection: string, options: TypesOptions) => {
+      code = await types(access(), collection, options);
     });
 
   const settings = program.command('settings').description('tuning and field rules as one file');

@@ -11,6 +11,7 @@ import { AnswerCache } from './answer-cache.ts';
 import { ProblemError } from './problem-error.ts';
 import { mayPass } from './recovery.ts';
 import { together } from './together.ts';
+import type { AnswerOf, Collections, RecordOf } from './typed.ts';
 
 export interface ClientOptions {
   /** Where the API lives, without a slash at the end. Default: this page's own server. */
@@ -71,6 +72,16 @@ export interface YuccaClient extends SearchClient {
   ) => Promise<SuggestAnswer>;
 }
 
+/** All of the search routes, with records of the types that are known of collections. */
+export interface TypedClient<C extends Collections> extends Omit<YuccaClient, 'search'> {
+  /** As `YuccaClient` has it. */
+  search: <N extends string>(
+    collection: N,
+    request: SearchRequest,
+    signal?: AbortSignal,
+  ) => Promise<AnswerOf<RecordOf<C, N>>>;
+}
+
 /** Waits before a request is sent again after the line was down, in milliseconds. */
 const RETRY_AFTER_MS = [150, 600];
 
@@ -108,16 +119,17 @@ interface Question {
  * Makes a client for a server's search routes. What is asked for in one moment is one request. Requests are simple ones
  * (Fetch, 2.2.2) wherever they can be, so a browser sends no preflight. When the line is down a request is sent again
  * twice, a little later each time; what a server has answered, whatever it is, is not asked again here. Answers are
- * kept for a moment: Back, and a letter taken away, are answered from there.
+ * kept for a moment: Back, and a letter taken away, are answered from there. `C`: the types of the records of
+ * collections, as in `createClient<{ plants: PlantsRecord }>()`.
  */
-export function createClient({
+export function createClient<C extends Collections = Record<never, object>>({
   base = '',
   key,
   fetch: send = globalThis.fetch,
   timeoutMs = 10_000,
   cache: { most = 50, forMs = 30_000 } = {},
   onRequest,
-}: ClientOptions = {}): YuccaClient {
+}: ClientOptions = {}): TypedClient<C> {
   const cache = new AnswerCache(most, forMs);
   let requests = 0;
 
@@ -205,7 +217,7 @@ export function createClient({
       request.q ?? '',
       signal,
     );
-  return {
+  const client: YuccaClient = {
     search: async (collection, request, signal) => answered(await searchOrProblem(collection, request, signal)),
     suggest: async (collection, q, size, signal, filter) => {
       const asked = { q, size, ...(filter && { filter }) };
@@ -236,6 +248,7 @@ export function createClient({
         ),
       ),
   };
+  return client as TypedClient<C>;
 }
 
 const isProblem = (answer: object): answer is ProblemJson => 'status' in answer && 'type' in answer;

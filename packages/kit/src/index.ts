@@ -39,6 +39,7 @@ export {
   type ClientOptions,
   type RequestEvent,
   type SearchClient,
+  type TypedClient,
   type YuccaClient,
 } from './client.ts';
 export { cardFormatOf, withLabels } from './facet-labels.ts';
@@ -79,5 +80,6 @@ export { SearchState, type Beside, type SearchSnapshot, type SearchStateOptions 
 export type { TextKey, Texts, TextsOf, TextValues } from './texts/texts.ts';
 export { keepScroll } from './scroll.ts';
 export { Store } from './store.ts';
+export type { AnswerOf, Collections, RecordOf, ResultOf } from './typed.ts';
 export { inOrder, shelvesBeside } from './shelf-requests.ts';
 export { standingRequest } from './standing-request.ts';

@@ -1,17 +1,18 @@
-import type { SearchAnswer, SearchRequest } from '@yucca/contract';
+import type { RecordJson, SearchAnswer, SearchRequest } from '@yucca/contract';
 import type { SearchClient, YuccaClient } from './client.ts';
 import { ProblemError } from './problem-error.ts';
 import { pagesUpTo } from './pages-up-to.ts';
 import { EMPTY_QUERY, requestFor, sameQuery, withPage, type Query, type StandingRequest } from './query.ts';
 import { Recovery } from './recovery.ts';
 import { Store } from './store.ts';
+import type { AnswerOf } from './typed.ts';
 
-/** What a search page shows at one moment. */
-export interface SearchSnapshot {
+/** What a search page shows at one moment. `R`: the type of its records. */
+export interface SearchSnapshot<R extends object = RecordJson> {
   /** What the visitor asks for now. */
   query: Query;
   /** The last good answer; it stays on screen until the next one is there. */
-  answer: SearchAnswer | null;
+  answer: AnswerOf<R> | null;
   /** What the collections beside it answered to the same text, in their order; null = that one did not answer. */
   beside: readonly (SearchAnswer | null)[];
   /** The query that `answer` answers. */
@@ -54,8 +55,9 @@ export interface SearchStateOptions {
 /**
  * The state of one search, without a framework. Every change of the query asks at once and cancels the request before
  * it; an answer is taken only if it belongs to the newest request. So a slow answer can never replace a newer one.
+ * `R`: the type of the records.
  */
-export class SearchState extends Store<SearchSnapshot> {
+export class SearchState<R extends object = RecordJson> extends Store<SearchSnapshot<R>> {
   #newest = 0;
   readonly #recovery = new Recovery(() => void this.#ask());
   #abort: AbortController | null = null;
@@ -64,7 +66,14 @@ export class SearchState extends Store<SearchSnapshot> {
 
   constructor(options: SearchStateOptions) {
     const { query = EMPTY_QUERY, answer = null, answersBeside: beside = [] } = options;
-    super({ query, answer, beside, answered: answer ? query : null, status: 'idle', error: null });
+    super({
+      query,
+      answer: answer as unknown as AnswerOf<R> | null,
+      beside,
+      answered: answer ? query : null,
+      status: 'idle',
+      error: null,
+    });
     this.#options = options;
     this.#request = options.request;
   }
@@ -95,7 +104,7 @@ export class SearchState extends Store<SearchSnapshot> {
   take(query: Query, answer: SearchAnswer | null = null): void {
     if (answer === null) return this.ask(query);
     this.stop();
-    this.set({ query, answer, answered: query, error: null });
+    this.set({ query, answer: answer as unknown as AnswerOf<R>, answered: query, error: null });
   }
 
   /** Changes what is asked for with every query, and asks anew; `query`: for something else at once. */
@@ -143,12 +152,18 @@ export class SearchState extends Store<SearchSnapshot> {
     };
     this.set({ status: 'loading' });
     try {
-      const known = before && answered ? { answer: before, answered } : null;
+      const known = before && answered ? { answer: before as unknown as SearchAnswer, answered } : null;
       const answer = grow ? await pagesUpTo(query, search, known) : await search(query);
       const reached = grow ? withPage(query, answer.page) : query;
       if (mine !== this.#newest) return;
       this.#recovery.stop();
-      this.set({ answer, beside: others, answered: reached, status: 'idle', error: null });
+      this.set({
+        answer: answer as unknown as AnswerOf<R>,
+        beside: others,
+        answered: reached,
+        status: 'idle',
+        error: null,
+      });
     } catch (error) {
       if (mine !== this.#newest) return;
       this.#recovery.failed(error as Error);

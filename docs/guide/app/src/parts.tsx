@@ -25,6 +25,7 @@ import {
 import { useEffect } from 'react';
 import { createRoot } from 'react-dom/client';
 import { client } from './client';
+import type { PlantsRecord } from './plants-record';
 
 // The facets that the address may choose from, and what each of them holds.
 const FACETS = [
@@ -35,7 +36,7 @@ const FACETS = [
 const memory = createMemory('our-shop');
 
 function Shop() {
-  const [snapshot, search] = useSearch(() => ({
+  const [snapshot, search] = useSearch<PlantsRecord>(() => ({
     client,
     collection: 'plants',
     request: { facets: FACETS.map(({ name }) => name), size: 12 },
@@ -62,7 +63,7 @@ function Shop() {
           <ol>
             {answer.results.map(({ id, record, marks }) => (
               <li key={id}>
-                <Marked text={String(record.name)} ranges={marks['/name']} /> {String(record.price)}
+                <Marked text={record.name} ranges={marks['/name']} /> {record.price.toFixed(2)}
               </li>
             ))}
           </ol>

@@ -75,7 +75,12 @@ function countAll(generation: Generation, tuning: Tuning, context: QueryContext,
   if (facets.length === 0) return [];
   const whole = { ...tuning, facets: facets.map((facet) => ({ ...facet, size: Infinity })) };
   const names = facets.map(({ name }) => name);
-  const answer = search(generation, whole, { facets: names, size: 0, record: false, ...(filter && { filter }) }, context);
+  const answer = search(
+    generation,
+    whole,
+    { facets: names, size: 0, record: false, ...(filter && { filter }) },
+    context,
+  );
   return names.flatMap((facet) =>
     facetValues(answer.facets[facet])
       .filter(({ count }) => count > 0)

@@ -1,4 +1,12 @@
-import { eachLeaf, leavesAt, type RecordJson, type SearchRequest, type SuggestAnswer, type Suggestion, type Tuning } from '@yucca/contract';
+import {
+  eachLeaf,
+  leavesAt,
+  type RecordJson,
+  type SearchRequest,
+  type SuggestAnswer,
+  type Suggestion,
+  type Tuning,
+} from '@yucca/contract';
 import { findNode, findWord } from '../segment/trie.ts';
 import { foldWords, sourceEnd, stretches, type Word } from '../text/words.ts';
 import type { Generation } from '../segment/generation.ts';

@@ -1,4 +1,4 @@
-import type { InterfacePage, SearchAnswer, SearchResult } from '@yucca/contract';
+import type { InterfacePage, RecordJson, SearchAnswer } from '@yucca/contract';
 import {
   useCallback,
   useEffect,
@@ -47,11 +47,13 @@ import { SearchBox } from './search-box.tsx';
 import { textsOf } from '../../texts/texts.ts';
 import { standingRequest } from '../../standing-request.ts';
 import { shelvesBeside } from '../../shelf-requests.ts';
+import type { ResultOf } from '../../typed.ts';
 import { Filters } from './filters.tsx';
 import { Results } from './results.tsx';
 import { Shelves } from './shelves.tsx';
 
-export interface SearchViewProps {
+/** `R`: the type of the records. */
+export interface SearchViewProps<R extends object = RecordJson> {
   /** What the page is made of: `client.page(slug)` answers it. */
   page: InterfacePage;
   client: YuccaClient;
@@ -76,7 +78,7 @@ export interface SearchViewProps {
   recordHref?: (record: { collection: string; id: string; at: string; link?: string }) => string | undefined;
   memory?: Memory;
   /** Draws one result; `card` is what would be drawn. Default: that. Keep it the same from one time to the next. */
-  renderResult?: (result: SearchResult, card: ReactNode) => ReactNode;
+  renderResult?: (result: ResultOf<R>, card: ReactNode) => ReactNode;
   /** Tells the server what visitors do with results. Default: nobody is told. */
   insights?: Insights;
   /** The server that pictures lie on whose addresses begin with a slash. Default: the page's own. */
@@ -91,7 +93,7 @@ const ownRecordPage: NonNullable<SearchViewProps['recordHref']> = ({ id, at, lin
  * is rendered by the server with its first results; without JavaScript its form and its links ask the server again,
  * with it every keystroke is answered in place.
  */
-export function SearchView(props: SearchViewProps) {
+export function SearchView<R extends object = RecordJson>(props: SearchViewProps<R>) {
   const { page, client, query: first = EMPTY_QUERY, answer: firstAnswer = null, here = page.at } = props;
   const { recordHref = ownRecordPage, picturesFrom = '' } = props;
   const [memory] = useState(() => props.memory ?? createMemory(page.slug));
@@ -222,7 +224,7 @@ export function SearchView(props: SearchViewProps) {
               {...{ page, answer, recordHref, memory, picturesFrom }}
               near={query.near}
               insights={insights ?? null}
-              renderResult={props.renderResult ?? null}
+              renderResult={(props as unknown as SearchViewProps).renderResult ?? null}
               navigate={props.navigate ?? null}
             />
           )}
