@@ -36,6 +36,7 @@ export default tseslint.config(
       'apps/studio/drizzle',
       'coverage',
       '**/dist',
+      'packages/kit/docs',
       'apps/studio/public',
     ],
   },

@@ -14,6 +14,7 @@ export interface Address {
 
 /** Both ways between an address and what a visitor has asked for. */
 export interface AddressMap {
+  /** What an address asks for; `kept`: its parameters that are none of the search. */
   read: (address: Address) => { query: Query; kept: string[] };
   /** `kept`: parameters of others, as `read` answered them. */
   write: (query: Query, at: Pick<Address, 'pathname'>, kept?: readonly string[]) => string;

@@ -2,6 +2,7 @@ import type { Card, Range, RecordJson, SearchResult } from '@yucca/contract';
 import { PICTURE_WIDTHS, leavesAt, pointerNames, readableName, valueAtPointer } from '@yucca/contract';
 import { excerpt } from './marks.ts';
 
+/** A text with the parts that matched. */
 export interface ShownText {
   text: string;
   ranges: Range[];

@@ -13,11 +13,13 @@ import { mayPass } from './recovery.ts';
 import { together } from './together.ts';
 import type { AnswerOf, Collections, RecordOf } from './typed.ts';
 
+/** Where a client asks, with what, and how patiently. */
 export interface ClientOptions {
   /** Where the API lives, without a slash at the end. Default: this page's own server. */
   base?: string;
   /** A search key. Only ever put one on a page that can do nothing but search. */
   key?: string;
+  /** What sends the requests. Default: the fetch of this page. */
   fetch?: typeof fetch;
   /** How long an answer is waited for, in milliseconds. Default: 10 seconds. */
   timeoutMs?: number;
@@ -34,6 +36,7 @@ export type RequestEvent =
   | { kind: 'head'; id: number; at: number; status: number; timing: string | null }
   | { kind: 'end'; id: number; at: number; outcome: 'done' | 'cancelled' | 'failed' | 'cached'; bytes: number };
 
+/** Whoever can search a collection. */
 export interface SearchClient {
   /**
    * Asks once. Rejects with a ProblemError, a TypeError when the line is down, a TimeoutError when no answer came in

@@ -2,6 +2,7 @@ import { unless } from '@yucca/contract';
 import type { SearchRequest, VisitorEvent } from '@yucca/contract';
 import type { YuccaClient } from './client.ts';
 
+/** Whom to tell, and how often. */
 export interface InsightsOptions {
   /** Where the API lives, without a slash at the end. Default: this page's own server. */
   base?: string;

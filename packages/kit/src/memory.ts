@@ -19,11 +19,15 @@ export interface ViewedRecord {
 export interface Memory {
   /** The newest first. */
   queries: () => readonly string[];
+  /** Remembers what was asked for, as the newest. */
   addQuery: (query: string) => void;
+  /** Forgets it, however it is written. */
   forgetQuery: (query: string) => void;
   /** The newest first. */
   viewed: () => readonly ViewedRecord[];
+  /** Remembers that a record was opened, as the newest. */
   addViewed: (record: ViewedRecord) => void;
+  /** Forgets it. */
   forgetViewed: (record: Pick<ViewedRecord, 'collection' | 'id'>) => void;
 }
 

@@ -30,6 +30,7 @@ export interface Query {
   page: number;
 }
 
+/** Nothing is asked for: everything, by relevance, from the first page. */
 export const EMPTY_QUERY: Query = { q: '', select: {}, sort: null, near: null, page: 1 };
 
 /** Whether nothing has been asked for yet: the page as one comes to it. */
@@ -112,6 +113,7 @@ export function withNear(query: Query, near: Near | null): Query {
   return { ...query, near, sort, page: 1 };
 }
 
+/** Another page, from 1; all else stays. */
 export function withPage(query: Query, page: number): Query {
   return { ...query, page };
 }

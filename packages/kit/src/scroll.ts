@@ -10,7 +10,9 @@ const PAUSE_MS = 120;
 export function keepScroll(
   page: Pick<Window, 'history' | 'addEventListener' | 'removeEventListener' | 'scrollTo'> & { scrollY: number },
 ): {
+  /** Goes to where the entry of the history was left. */
   restore: () => void;
+  /** Leaves the position to the browser again. */
   stop: () => void;
 } {
   const { history } = page;

@@ -31,6 +31,7 @@ export interface Beside {
   ask?: (query: Query) => (StandingRequest & Pick<SearchRequest, 'q' | 'sort'>) | null;
 }
 
+/** What a search state asks, of whom, and what it knows at first. */
 export interface SearchStateOptions {
   client: SearchClient & Partial<Pick<YuccaClient, 'multiSearch'>>;
   collection: string;

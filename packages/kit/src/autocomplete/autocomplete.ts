@@ -1,6 +1,7 @@
 import { Store } from '../store.ts';
 import type { Offer, Section, Source } from './source.ts';
 
+/** What an autocomplete shows at one moment. */
 export interface AutocompleteSnapshot {
   /** As typed. */
   text: string;
@@ -14,6 +15,7 @@ export interface AutocompleteSnapshot {
   loading: boolean;
 }
 
+/** Where offers come from, and when they are asked for. */
 export interface AutocompleteOptions {
   sources: readonly Source[];
   text?: string;
@@ -69,6 +71,7 @@ export class Autocomplete extends Store<AutocompleteSnapshot> {
     this.#ask();
   }
 
+  /** Closes the list; what is in flight is dropped. */
   close(): void {
     this.#stop();
     if (this.snapshot().open) this.set({ ...CLOSED, loading: false });

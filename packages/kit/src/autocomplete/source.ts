@@ -48,6 +48,7 @@ export interface Source {
   remove?: (offer: Offer) => void;
 }
 
+/** A collection whose records are offered, and what of them. */
 export interface CollectionOffers {
   collection: string;
   label: string;

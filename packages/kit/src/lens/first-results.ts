@@ -6,7 +6,9 @@ export interface FirstResults {
   requests: number;
 }
 
+/** A page to be opened for measuring. */
 export interface ToMeasure {
+  /** What sends the requests: over a slower line, see `overLine`. */
   fetch: typeof fetch;
   /** The page as the server renders it; its results begin at `mark`. */
   html: string;

@@ -36,6 +36,7 @@ export class RequestLog extends Store<readonly RequestEntry[]> {
     this.#most = most;
   }
 
+  /** Notes a request as it goes on. */
   readonly hear = (event: RequestEvent): void => {
     if (event.kind === 'start') {
       const { id, text, at } = event;
@@ -48,6 +49,7 @@ export class RequestLog extends Store<readonly RequestEntry[]> {
     } else this.#change(event.id, { end: event.at, outcome: event.outcome, bytes: event.bytes });
   };
 
+  /** Forgets all of them. */
   clear(): void {
     this.put([]);
   }

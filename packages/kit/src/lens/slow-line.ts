@@ -9,6 +9,7 @@ export interface Line {
   down?: boolean;
 }
 
+/** Lines to try a page on, the fastest first. */
 export const LINES: readonly Line[] = [
   { name: 'fast', label: 'as it is', roundTripMs: 0, bytesPerS: null },
   { name: '4g', label: '4G', roundTripMs: 90, bytesPerS: 1_100_000 },

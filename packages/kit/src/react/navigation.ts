@@ -19,6 +19,7 @@ export const isPlainClick = (event: MouseEvent): boolean =>
 export function linkTo(query: Query, { hrefOf, go }: Navigation) {
   return {
     href: hrefOf(query),
+    /** Goes there in place, if that is what the click asks for. */
     onClick: (event: MouseEvent): void => {
       if (!isPlainClick(event)) return;
       event.preventDefault();
@@ -30,5 +31,6 @@ export function linkTo(query: Query, { hrefOf, go }: Navigation) {
 /** Where a result leads; `onOpen` remembers and tells of whoever goes there. */
 export interface Lead {
   href: string | undefined;
+  /** To be called when the link is pressed. */
   onOpen: (event: MouseEvent) => void;
 }

@@ -19,6 +19,7 @@ export interface PreviewCard {
   currency?: FigureFormat;
 }
 
+/** What `OfferPreview` is given. */
 export interface OfferPreviewProps {
   offer: Offer;
   /** By the collection a record is of. */

@@ -3,6 +3,7 @@ import type { Offer } from '../autocomplete/source.ts';
 import { Marked } from './marked.tsx';
 import { useTexts } from './use-texts.ts';
 
+/** What `OfferRow` is given. */
 export interface OfferRowProps {
   offer: Offer;
   /** Says what a value is one of. */

@@ -8,6 +8,7 @@ import { useAutocomplete } from './use-autocomplete.ts';
 import { useChanged } from './use-changed.ts';
 import { useTexts } from './use-texts.ts';
 
+/** What `QueryField` is given. */
 export interface QueryFieldProps {
   /** What the field is called, and says while it is empty. */
   label: string;
@@ -21,10 +22,13 @@ export interface QueryFieldProps {
   after?: () => Promise<unknown>;
   /** Results of the text in the field; null = not known here. */
   total: number | null;
+  /** What a facet is called. Default: its name. */
   facetLabel?: (facet: string) => string;
+  /** Takes what stands in the field, with every letter. */
   onText: (text: string) => void;
   /** Asks for a text for good: it becomes a step of the history. */
   onAsk: (text: string) => void;
+  /** A value of a facet was chosen. */
   onValue: (facet: string, value: string) => void;
   /** A record was chosen. */
   onRecord: (record: ViewedRecord) => void;

@@ -18,6 +18,7 @@ export interface SearchFieldClasses {
   preview?: string;
 }
 
+/** What `SearchField` is given. */
 export interface SearchFieldProps {
   state: Autocomplete;
   snapshot: AutocompleteSnapshot;

@@ -19,6 +19,7 @@ export interface Texts {
   say: (key: TextKey, values?: TextValues) => string;
   /** The same in pieces: what `draw` makes of the values that it names, and the text between them. */
   pieces: <T>(key: TextKey, values: TextValues, draw: Readonly<Record<string, (text: string) => T>>) => (string | T)[];
+  /** A whole number, as the language writes it. */
   count: (value: number) => string;
   /** The number that somebody typed as the language writes it; null for what is none. */
   number: (text: string) => number | null;

@@ -3,6 +3,7 @@ import { escapeValue } from '../../address.ts';
 import { Marked } from '../marked.tsx';
 import { useTexts } from '../use-texts.ts';
 
+/** What `FacetBox` is given. */
 export interface FacetBoxProps {
   name: string;
   value: FacetValue & { ranges?: readonly Range[] };

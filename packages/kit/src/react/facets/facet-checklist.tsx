@@ -6,11 +6,13 @@ import { FacetBox } from './facet-box.tsx';
 /** Values in sight before "more", when nobody has said. */
 export const LISTED = 8;
 
+/** What `FacetChecklist` is given. */
 export interface FacetChecklistProps {
   name: string;
   label: string;
   values: readonly FacetValue[];
   chosen: readonly string[];
+  /** Takes a value that is ticked, or no longer. */
   onToggle: (value: string) => void;
   /** There are values beyond the ones given. */
   more?: boolean;

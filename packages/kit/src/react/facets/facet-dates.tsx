@@ -3,12 +3,16 @@ import type { RangeChoice } from '../../query.ts';
 import { useTexts } from '../use-texts.ts';
 import { FacetChecklist } from './facet-checklist.tsx';
 
+/** What `FacetDates` is given. */
 export interface FacetDatesProps {
   name: string;
   facet: DatesFacet;
   chosen: readonly string[];
+  /** Takes a value that is ticked, or no longer. */
   onToggle: (value: string) => void;
+  /** Takes the range there shall be; null = none. */
   onRange: (range: RangeChoice | null) => void;
+  /** Looks inside all values of the facet. Without it a long list cannot be searched. */
   find?: (q: string, signal: AbortSignal) => Promise<FacetValuesAnswer>;
 }
 

@@ -12,12 +12,14 @@ import { FacetTree } from './facet-tree.tsx';
 /** Looks for a text inside the values of a facet, within what is asked for now. */
 export type FindInFacet = (facet: string, q: string, signal: AbortSignal) => Promise<FacetValuesAnswer>;
 
+/** What `FacetList` is given. */
 export interface FacetListProps {
   answer: SearchAnswer;
   /** What is chosen: `query.select`. */
   select: Choices;
   /** The facets shown, in order. Default: as they were answered. */
   names?: readonly string[];
+  /** Takes the choices there shall be. */
   onSelect: (select: Choices) => void;
   find?: FindInFacet;
   /** How facets are shown, by their names: `page.facets`. Default: each as its kind is. */

@@ -4,9 +4,11 @@ import type { RangeChoice } from '../../query.ts';
 import { formatOf } from '../../facet-labels.ts';
 import { useTexts } from '../use-texts.ts';
 
+/** What `FacetRange` is given. */
 export interface FacetRangeProps {
   name: string;
   facet: NumbersFacet;
+  /** Takes the range there shall be; null = none. */
   onRange: (range: RangeChoice | null) => void;
 }
 

@@ -3,11 +3,13 @@ import { escapeValue } from '../../address.ts';
 import type { Choices } from '../../query.ts';
 import { useTexts } from '../use-texts.ts';
 
+/** What `FacetSelect` is given. */
 export interface FacetSelectProps {
   name: string;
   facet: ValuesFacet;
   chosen: readonly string[];
   select: Choices;
+  /** Takes the choices there shall be. */
   onSelect: (select: Choices) => void;
 }
 

@@ -1,11 +1,13 @@
 import type { FacetValue } from '@yucca/contract';
 import { useTexts } from '../use-texts.ts';
 
+/** What `FacetToggle` is given. */
 export interface FacetToggleProps {
   name: string;
   label: string;
   values: readonly FacetValue[];
   chosen: readonly string[];
+  /** Takes the value that is switched on, or off. */
   onToggle: (value: string) => void;
 }
 

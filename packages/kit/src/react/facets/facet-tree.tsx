@@ -2,10 +2,12 @@ import type { TreeNode } from '@yucca/contract';
 import { useTexts } from '../use-texts.ts';
 import { FacetBox } from './facet-box.tsx';
 
+/** What `FacetTree` is given. */
 export interface FacetTreeProps {
   name: string;
   nodes: readonly TreeNode[];
   chosen: readonly string[];
+  /** Takes the path of a value that is ticked, or no longer. */
   onToggle: (path: string) => void;
 }
 

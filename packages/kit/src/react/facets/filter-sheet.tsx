@@ -3,6 +3,7 @@ import { isRange, type Query } from '../../query.ts';
 import { useTexts } from '../use-texts.ts';
 import { useSheet } from '../view/use-sheet.ts';
 
+/** What `FilterSheet` is given. */
 export interface FilterSheetProps {
   /** What is chosen: `query.select`. */
   select: Query['select'];

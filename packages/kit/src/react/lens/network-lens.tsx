@@ -4,9 +4,11 @@ import type { RequestEntry, RequestLog } from '../../lens/request-log.ts';
 import { LINES, type Line } from '../../lens/slow-line.ts';
 import { count } from '../../figures.ts';
 
+/** What `NetworkLens` is given. */
 export interface NetworkLensProps {
   log: RequestLog;
   line: Line;
+  /** Takes the line to try the page on. */
   onLine: (line: Line) => void;
   /** Measures the two ways to the first results, over the line that is chosen. */
   measure?: () => Promise<{ server: FirstResults; browser: FirstResults }>;

@@ -5,9 +5,11 @@ import { useTexts } from '../use-texts.ts';
 /** Ends of "within", in kilometres. */
 const WITHIN_KM = [5, 10, 25, 50, 100];
 
+/** What `NearChoice` is given. */
 export interface NearChoiceProps {
   query: Query;
   places: readonly { name: string; lat: number; lng: number }[];
+  /** Takes the query with another place, or none. */
   onQuery: (query: Query) => void;
 }
 

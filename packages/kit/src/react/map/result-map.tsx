@@ -8,6 +8,7 @@ const MARGIN = 34;
 /** Circles of distance around the place that is asked about. */
 const RINGS = 4;
 
+/** What `ResultMap` is given. */
 export interface ResultMapProps {
   results: readonly SearchResult[];
   /** The field that holds positions. */
@@ -16,6 +17,7 @@ export interface ResultMapProps {
   near: Point | null;
   /** The result that is pointed at in the list. */
   pointed: string | null;
+  /** Takes the key of the result under the pointer; null = none. */
   onPoint: (id: string | null) => void;
   /** What stands beside the mark of a result when it is pointed at. */
   nameOf: (result: SearchResult) => string;

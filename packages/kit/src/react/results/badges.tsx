@@ -1,5 +1,6 @@
 import type { InterfacePage, SearchResult } from '@yucca/contract';
 
+/** What `Badges` is given. */
 export interface BadgesProps {
   page: Pick<InterfacePage, 'badges'>;
   result: Pick<SearchResult, 'meets'>;

@@ -10,12 +10,14 @@ import { lastPage } from './pages.tsx';
  */
 const BY_ITSELF = 3;
 
+/** What `MoreResults` is given. */
 export interface MoreResultsProps {
   query: Query;
   answer: SearchAnswer;
   loading: boolean;
   /** Scrolling to it is enough. */
   endless?: boolean;
+  /** The address of a query, for whoever has no JavaScript. */
   hrefOf: (query: Query) => string;
   /** Adds the next page below; no step of the history. */
   onMore: (query: Query) => void;

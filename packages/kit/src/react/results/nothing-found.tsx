@@ -3,6 +3,7 @@ import { EMPTY_QUERY, withNear, withoutChoices, withText, type Query } from '../
 import { useTexts } from '../use-texts.ts';
 import { linkTo, type Navigation } from '../navigation.ts';
 
+/** What `NothingFound` is given. */
 export interface NothingFoundProps extends Navigation {
   /** What was asked, for the answer that is shown. */
   query: Query;

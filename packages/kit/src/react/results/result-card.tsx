@@ -4,10 +4,12 @@ import type { FigureFormat } from '../../figures.ts';
 import { Marked } from '../marked.tsx';
 import { useTexts } from '../use-texts.ts';
 
+/** What `ResultCard` is given. */
 export interface ResultCardProps {
   hit: ShownHit;
   /** Where its title leads. */
   href?: string | undefined;
+  /** Hears that its title was pressed, before the browser goes there. */
   onOpen?: ((event: MouseEvent) => void) | undefined;
   /** How its number is written: in a currency (ISO 4217), or as its field is. */
   currency?: FigureFormat;

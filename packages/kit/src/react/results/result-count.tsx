@@ -2,6 +2,7 @@ import type { SearchAnswer } from '@yucca/contract';
 import { Fragment } from 'react';
 import { useTexts } from '../use-texts.ts';
 
+/** What `ResultCount` is given. */
 export interface ResultCountProps {
   answer: SearchAnswer;
   /** What was asked, for the answer that is shown. */

@@ -6,11 +6,13 @@ import type { Lead } from '../navigation.ts';
 import { useTexts } from '../use-texts.ts';
 import { Badges } from './badges.tsx';
 
+/** What `ResultTable` is given. */
 export interface ResultTableProps {
   page: InterfacePage;
   results: readonly SearchResult[];
   /** Is given the element whose children are the results. */
   rows?: RefObject<HTMLElement | null>;
+  /** Where the title of a row leads; `i` counts from 0. */
   leadOf: (result: SearchResult, i: number) => Lead;
   /** The server that pictures lie on whose addresses begin with a slash. */
   picturesFrom?: string;

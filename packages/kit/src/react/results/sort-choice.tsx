@@ -1,9 +1,11 @@
 import { useTexts } from '../use-texts.ts';
 import { withSort, type Query } from '../../query.ts';
 
+/** What `SortChoice` is given. */
 export interface SortChoiceProps {
   query: Query;
   sorts: readonly { name: string; label: string }[];
+  /** Takes the query with another order. */
   onQuery: (query: Query) => void;
   /** What the order is called when none is chosen. */
   usual?: string;

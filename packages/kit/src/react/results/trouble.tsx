@@ -1,6 +1,7 @@
 import { mayPass } from '../../recovery.ts';
 import { useTexts } from '../use-texts.ts';
 
+/** What `Trouble` is given. */
 export interface TroubleProps {
   error: Error | null;
   /** Results are still on screen. Default: yes. */

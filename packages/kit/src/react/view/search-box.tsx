@@ -6,6 +6,7 @@ import { useTexts } from '../use-texts.ts';
 import { OfferPreview } from '../offer-preview.tsx';
 import { QueryField, type QueryFieldProps } from '../query-field.tsx';
 
+/** What `SearchBox` is given. */
 export interface SearchBoxProps extends Omit<QueryFieldProps, 'label' | 'sources' | 'design' | 'renderPreview'> {
   page: InterfacePage;
   client: YuccaClient;

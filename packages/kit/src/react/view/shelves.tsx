@@ -11,6 +11,7 @@ import { ResultCard } from '../results/result-card.tsx';
 import { useTexts } from '../use-texts.ts';
 import { viewedOf } from './viewed.ts';
 
+/** What `Shelves` is given. */
 export interface ShelvesProps {
   page: InterfacePage;
   /** What was asked, for the answers that are shown; null = there are none yet. */
@@ -18,7 +19,9 @@ export interface ShelvesProps {
   /** The answers of the shelves, in their order. */
   beside: readonly (SearchAnswer | null)[];
   memory: Memory;
+  /** The page of a record; undefined = its title leads nowhere. */
   recordHref: (record: { collection: string; id: string; at: string; link?: string }) => string | undefined;
+  /** Follows a link in place of the browser; null = the browser does. */
   navigate: ((href: string) => void) | null;
   picturesFrom: string;
   /** The results, which stand below the shelves; what was looked at before stands below them. */
