@@ -323,6 +323,15 @@ describe('a fresh Vite app with the packed package', () => {
     await (await see(By.css('[role=combobox]'))).sendKeys('laven');
     await browser.wait(until.elementLocated(By.xpath('//*[@role="group"][contains(., "Guides")]')), WAIT);
     expect(await text('main ol mark')).toBe('laven');
+    // A record is opened, and is no query.
+    await (await see(By.css('[role=option]'))).click();
+    await wait(async () => /\?q=laven#\/plants\/P-\d+$/.test(await browser.getCurrentUrl()));
+    const field = await see(By.css('[role=combobox]'));
+    await field.sendKeys(Key.chord(Key.CONTROL, 'a'), 'mint', Key.ENTER);
+    await wait(async () => (await text('main ol mark')) === 'mint');
+    // What was asked for is offered before the first letter of the next.
+    await field.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.BACK_SPACE);
+    await see(By.xpath('//*[@role="group"][contains(., "Asked before")]//*[@role="option"][contains(., "mint")]'));
     await browser.actions().sendKeys(Key.ESCAPE).perform();
     await (await see(By.css('input[name="category"]'))).click();
     await wait(async () => (await browser.getCurrentUrl()).includes('category='));

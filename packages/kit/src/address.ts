@@ -49,7 +49,7 @@ function rangeOf(from: string, to: string, kind: 'numbers' | 'dates'): RangeChoi
   };
   const [min, max] = [read(from), read(to)];
   if (min === undefined && max === undefined) return null;
-  return { ...(min === undefined ? {} : { min }), ...(max === undefined ? {} : { max }) };
+  return { ...(min !== undefined && { min }), ...(max !== undefined && { max }) };
 }
 
 /** `47.3,-18.4`, and with an end to it `47.3,-18.4,5km`. */
@@ -66,7 +66,7 @@ function readNear(text: string): Near | null {
   return {
     lat: Number(lat),
     lng: Number(lng),
-    ...(km === undefined ? {} : { withinM: Math.round(Number(km) * 1000) }),
+    ...(km !== undefined && { withinM: Math.round(Number(km) * 1000) }),
   };
 }
 

@@ -142,8 +142,8 @@ export function requestFor(query: Query, more: StandingRequest = {}): SearchRequ
     ...more,
     q: query.q,
     page: query.page,
-    ...(sort === null ? {} : { sort }),
-    ...(query.near === null ? {} : { near: query.near }),
-    ...(Object.keys(select).length > 0 ? { select } : {}),
+    ...(sort !== null && { sort }),
+    ...(query.near && { near: query.near }),
+    ...(Object.keys(select).length > 0 && { select }),
   };
 }

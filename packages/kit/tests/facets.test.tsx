@@ -132,6 +132,20 @@ test('the thumbs do not pass each other, and a range typed in is taken on Enter'
   expect(asked.select).toEqual({ price: { min: 7, max: 20 } });
 });
 
+test('the field that a range is typed into keeps the focus when its answer comes, and shows what is chosen elsewhere', async () => {
+  const { rerender } = render(<Page facets={{ price: price() }} />);
+  const least = (): HTMLInputElement => screen.getByRole('textbox', { name: 'Price, at least' });
+  await userEvent.type(least(), '7{Enter}');
+  const field = least();
+  rerender(<Page facets={{ price: price({ min: 7 }) }} />);
+  expect(document.activeElement).toBe(field);
+  await userEvent.type(field, '5');
+  expect(field.value).toBe('75');
+  // Back, or a choice taken away above the results.
+  rerender(<Page facets={{ price: price() }} />);
+  expect([least() === field, field.value]).toEqual([true, '']);
+});
+
 test('dates are chosen by their year or by two days', () => {
   const added: FacetAnswer = { kind: 'dates', label: 'Added', by: 'year', values: [value('2026', 3)], more: false, missing: 0, selected: null }; // prettier-ignore
   render(<Page facets={{ added }} />);

@@ -7,6 +7,8 @@ import {
   recordsSource,
   withChoices,
   withText,
+  withToggled,
+  type Query,
 } from '@yucca/kit';
 import {
   AppliedChoices,
@@ -14,11 +16,10 @@ import {
   Marked,
   NothingFound,
   Pages,
+  QueryField,
   ResultCount,
-  SearchField,
   Trouble,
   useAddress,
-  useAutocomplete,
   useSearch,
   type Navigation,
 } from '@yucca/kit/react';
@@ -52,7 +53,7 @@ function Shop() {
   };
   return (
     <>
-      <Field text={query.q} onText={(text) => go(withText(query, text), 'replace')} />
+      <Field query={query} total={answer?.total ?? null} go={go} />
       {status === 'failed' && <Trouble error={error} onRetry={() => void search.refresh()} />}
       {answer && (
         <>
@@ -74,28 +75,25 @@ function Shop() {
   );
 }
 
-function Field({ text, onText }: { text: string; onText: (text: string) => void }) {
-  const [snapshot, state] = useAutocomplete(() => ({
-    sources: [
-      pastQueriesSource(memory, { label: 'Asked before' }),
-      completionsSource(client, { collection: 'plants', label: 'Go on with' }),
-      recordsSource(client, [
-        { collection: 'plants', label: 'Plants', row: ({ record }) => ({ text: String(record.name) }) },
-        { collection: 'guides', label: 'Guides', row: ({ record }) => ({ text: String(record.title) }) },
-      ]),
-    ],
-  }));
+function Field({ query, total, go }: { query: Query; total: number | null; go: ReturnType<typeof useAddress> }) {
   return (
-    <SearchField
-      state={state}
-      snapshot={snapshot}
+    <QueryField
       label="Search our plants"
-      text={text}
-      onText={onText}
-      onChoose={(offer) => {
-        memory.addQuery(offer.text);
-        onText(offer.text);
-      }}
+      sources={() => [
+        pastQueriesSource(memory, { label: 'Asked before' }),
+        completionsSource(client, { collection: 'plants', label: 'Go on with' }),
+        recordsSource(client, [
+          { collection: 'plants', label: 'Plants', row: ({ record }) => ({ text: String(record.name) }) },
+          { collection: 'guides', label: 'Guides', row: ({ record }) => ({ text: String(record.title) }) },
+        ]),
+      ]}
+      memory={memory}
+      text={query.q}
+      total={total}
+      onText={(text) => go(withText(query, text), 'replace')}
+      onAsk={(text) => go(withText(query, text), 'push')}
+      onValue={(facet, value) => go(withToggled(withText(query, ''), facet, value), 'push')}
+      onRecord={({ collection, id }) => window.location.assign(`#/${collection}/${encodeURIComponent(id)}`)}
     />
   );
 }

@@ -78,7 +78,7 @@ export function recordsSource(
     name,
     remote: true,
     from,
-    ...(upTo === undefined ? {} : { upTo }),
+    ...(upTo !== undefined && { upTo }),
     async load(text, signal) {
       const queries = collections.map(({ collection, size = 4, fields }) => ({
         ...{ collection, q: text, size, record: false },

@@ -37,19 +37,19 @@ export function FacetRange({ name, facet, onRange }: FacetRangeProps) {
   const commit = (): void => {
     if (dragged === null) return;
     setDragged(null);
-    onRange({ ...(from > low ? { min: from } : {}), ...(to < high ? { max: to } : {}) });
+    onRange({ ...(from > low && { min: from }), ...(to < high && { max: to }) });
   };
   const thumb = (end: 0 | 1) => (
     <input
       type="range"
-      aria-label={say(end === 0 ? 'lowEnd' : 'highEnd', { facet: facet.label })}
+      aria-label={say(end ? 'highEnd' : 'lowEnd', { facet: facet.label })}
       min={low}
       max={high}
       step={step}
-      value={end === 0 ? from : to}
+      value={end ? to : from}
       onChange={(event) => {
         const at = Number(event.target.value);
-        setDragged(end === 0 ? [Math.min(at, to), to] : [from, Math.max(at, from)]);
+        setDragged(end ? [from, Math.max(at, from)] : [Math.min(at, to), to]);
       }}
       onPointerUp={commit}
       onKeyUp={commit}
@@ -65,15 +65,7 @@ export function FacetRange({ name, facet, onRange }: FacetRangeProps) {
         {thumb(1)}
       </div>
       <div data-part="range-ends">
-        <RangeEnds
-          // A new answer may bring new ends; what is being typed starts over then.
-          key={`${selected?.min}/${selected?.max}`}
-          name={name}
-          facet={facet}
-          low={dragged ? from : low}
-          high={dragged ? to : high}
-          onRange={onRange}
-        />
+        <RangeEnds name={name} facet={facet} low={dragged ? from : low} high={dragged ? to : high} onRange={onRange} />
       </div>
       {facet.missing > 0 && selected === null && (
         <p data-part="note">{say('withoutNumber', { count: facet.missing })}</p>
@@ -106,22 +98,30 @@ interface RangeEndsProps extends FacetRangeProps {
 function RangeEnds({ name, facet, low, high, onRange }: RangeEndsProps) {
   const { say, figure, number } = useTexts();
   const { selected, label } = facet;
-  const [min, setMin] = useState(String(selected?.min ?? ''));
-  const [max, setMax] = useState(String(selected?.max ?? ''));
+  // Both ends in one text, a line each: what can be compared and typed into.
+  const chosen = `${selected?.min ?? ''}\n${selected?.max ?? ''}`;
+  const [known, setKnown] = useState(chosen);
+  const [typed, setTyped] = useState(chosen);
+  // Another choice takes the place of what is being typed, and leaves the focus where it is.
+  if (known !== chosen) {
+    setKnown(chosen);
+    setTyped(chosen);
+  }
+  const ends = typed.split('\n');
   const apply = (): void => {
-    const [from, upTo] = [number(min), number(max)];
+    const [from, upTo] = ends.map(number) as [number | null, number | null];
     const range: RangeChoice = { ...(from !== null && { min: from }), ...(upTo !== null && { max: upTo }) };
     if (range.min !== selected?.min || range.max !== selected?.max) onRange(range);
   };
-  const field = (end: 'min' | 'max', value: string, set: (text: string) => void, placeholder: number) => (
+  const field = (i: 0 | 1, placeholder: number) => (
     <input
-      name={`${name}.${end}`}
+      name={`${name}.${i ? 'max' : 'min'}`}
       inputMode="decimal"
       autoComplete="off"
-      aria-label={say(end === 'min' ? 'atLeast' : 'atMost', { facet: label })}
+      aria-label={say(i ? 'atMost' : 'atLeast', { facet: label })}
       placeholder={figure(placeholder, formatOf(facet))}
-      value={value}
-      onChange={(event) => set(event.target.value)}
+      value={ends[i]}
+      onChange={(event) => setTyped(ends.with(i, event.target.value).join('\n'))}
       onBlur={apply}
       onKeyDown={(event) => {
         if (event.key !== 'Enter') return;
@@ -132,9 +132,9 @@ function RangeEnds({ name, facet, low, high, onRange }: RangeEndsProps) {
   );
   return (
     <>
-      {field('min', min, setMin, low)}
+      {field(0, low)}
       <span>{say('to')}</span>
-      {field('max', max, setMax, high)}
+      {field(1, high)}
     </>
   );
 }

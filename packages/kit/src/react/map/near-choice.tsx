@@ -22,7 +22,7 @@ export function NearChoice({ query, places, onQuery }: NearChoiceProps) {
   const [problem, setProblem] = useState('');
   const known = near !== null && places.some((place) => keyOf(place) === keyOf(near));
   const go = (to: Near | null): void => onQuery(withNear(query, to));
-  const within = near?.withinM === undefined ? {} : { withinM: near.withinM };
+  const within = near?.withinM !== undefined && { withinM: near.withinM };
   const here = (): void => {
     setProblem('');
     navigator.geolocation.getCurrentPosition(
@@ -62,7 +62,7 @@ export function NearChoice({ query, places, onQuery }: NearChoiceProps) {
           <select
             value={near.withinM === undefined ? '' : String(near.withinM / 1000)}
             onChange={({ target: { value } }) =>
-              go({ lat: near.lat, lng: near.lng, ...(value === '' ? {} : { withinM: Number(value) * 1000 }) })
+              go({ lat: near.lat, lng: near.lng, ...(value !== '' && { withinM: Number(value) * 1000 }) })
             }
           >
             <option value="">{say('anyDistance')}</option>

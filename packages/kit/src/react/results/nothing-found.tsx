@@ -21,7 +21,6 @@ export function shorterQueries({ understood: { words } }: SearchAnswer): string[
 
 /** What was typed with the nearest spelling in place of each word that stands nowhere; null when none is near. */
 export function respelt({ query, understood: { words } }: SearchAnswer): string | null {
-  if (!words.some(({ nearest }) => nearest !== undefined)) return null;
   const text = words.reduce(
     (typed, { text: word, nearest }) => (nearest === undefined ? typed : typed.replace(word, () => nearest)),
     query,
