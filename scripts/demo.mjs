@@ -23,8 +23,9 @@ const env = {
 const tsx = path.join(root, 'node_modules/tsx/dist/cli.mjs');
 
 ensurePackages();
-if (!existsSync(path.join(dataDir, 'quillbrook/judgements.json'))) {
-  say('Making the Quillbrook data: 3,000 plants with pictures, 400 guides, 120 gardens');
+// What is written last.
+if (!existsSync(path.join(dataDir, 'quillbrook/anleitungen.jsonl'))) {
+  say('Making the Quillbrook data: 3,000 plants with pictures, 400 guides, 120 gardens, 24 guides in German');
   run(process.execPath, [tsx, 'demo/src/make.ts', dataDir]);
 }
 // Painting takes some 20 seconds; the build, the start and the loading need not wait for it.
@@ -60,6 +61,7 @@ console.log(`
     Search pages    http://127.0.0.1:${port}/s/nursery
                     http://127.0.0.1:${port}/s/growing
                     http://127.0.0.1:${port}/s/collect
+                    http://127.0.0.1:${port}/s/anleitungen   (in German)
     Back office     http://127.0.0.1:${officePort}   (edit a plant there, and see it in the search)
 
   The data is in ${path.relative(process.cwd(), dataDir) || dataDir}. Stop with Ctrl+C.

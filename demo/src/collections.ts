@@ -8,7 +8,7 @@ export interface DemoCollection {
   draft?: Partial<TuningDocument>;
 }
 
-/** How the three Quillbrook collections are searched. */
+/** How the Quillbrook collections are searched. */
 export const COLLECTIONS: DemoCollection[] = [
   {
     name: 'plants',
@@ -135,6 +135,35 @@ export const COLLECTIONS: DemoCollection[] = [
       ],
       sorts: [{ name: 'rating', label: 'Best rated', by: [{ field: 'rating', order: 'desc' }] }],
       geo: 'position',
+    },
+  },
+  {
+    name: 'anleitungen',
+    title: 'Anleitungen',
+    tuning: {
+      language: 'de',
+      search: [
+        { field: 'title', weight: 10 },
+        { field: 'plants', weight: 5 },
+        { field: 'topic', weight: 4 },
+        { field: 'summary', weight: 4 },
+        { field: 'sections.heading', weight: 3 },
+        { field: 'sections.text', weight: 1 },
+        { field: 'author', weight: 1 },
+      ],
+      words: { require: 'most' },
+      stopWords: ['das', 'der', 'die', 'ein', 'eine', 'im', 'in', 'ist', 'mit', 'und', 'von', 'wie', 'zu'],
+      synonyms: [
+        { kind: 'same', words: ['Hauswurz', 'Sempervivum'] },
+        { kind: 'same', words: ['Waldrebe', 'Clematis'] },
+        { kind: 'oneWay', from: ['Ungeziefer'], to: ['Schädlinge', 'Blattläuse', 'Schnecken'] },
+      ],
+      facets: [
+        { name: 'topic', field: 'topic', label: 'Thema' },
+        { name: 'level', field: 'level', label: 'Für wen' },
+        { name: 'author', field: 'author', label: 'Geschrieben von' },
+      ],
+      sorts: [{ name: 'newest', label: 'Neueste zuerst', by: [{ field: 'published', order: 'desc' }] }],
     },
   },
 ];

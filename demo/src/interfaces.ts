@@ -4,7 +4,7 @@ import { places } from './quillbrook/gardens.ts';
 
 const themeOf = (name: string): Theme => STARTING_THEMES.find((one) => one.name === name)!.theme;
 
-/** The three search pages of Quillbrook. */
+/** The search pages of Quillbrook. */
 export const INTERFACES: NewInterface[] = [
   {
     slug: 'nursery',
@@ -77,6 +77,27 @@ export const INTERFACES: NewInterface[] = [
       { from: 'past', label: 'Asked before', size: 3 },
       { from: 'records', label: 'Places', size: 6 },
       { from: 'popular', label: 'Well spoken of', size: 5 },
+    ],
+  },
+  {
+    slug: 'anleitungen',
+    theme: themeOf('Frost'),
+    title: 'Pflanzanleitungen aus Quillbrook',
+    collection: 'anleitungen',
+    layout: 'rows',
+    thing: 'Article',
+    pageSize: 12,
+    card: { text: 'sections.text', detail: 'topic', number: null },
+    languages: [{ locale: 'de' }],
+    start: {
+      text: 'Was unsere Gärtner aufgeschrieben haben: wann man sät, was man schneidet und wer da an den Blättern frisst.',
+    },
+    autocomplete: [
+      { from: 'past', label: 'Schon gesucht', size: 3 },
+      { from: 'values', label: 'Themen', size: 3 },
+      { from: 'records', label: 'Anleitungen', size: 5 },
+      { from: 'viewed', label: 'Schon gelesen', size: 3 },
+      { from: 'popular', label: 'Zum Anfangen', size: 5 },
     ],
   },
 ];

@@ -3,6 +3,7 @@ import path from 'node:path';
 import { COUNTS } from './counts.ts';
 import { judgePlants } from './judgements.ts';
 import { makeGardens } from './quillbrook/gardens.ts';
+import { makeGermanGuides } from './quillbrook/german-guides.ts';
 import { makeGuides } from './quillbrook/guides.ts';
 import { makePlants } from './quillbrook/plants.ts';
 
@@ -14,7 +15,12 @@ export function makeQuillbrook(dataDir: string): void {
   mkdirSync(folder, { recursive: true });
   const { plants } = makePlants(COUNTS.plants);
   writeFileSync(path.join(folder, 'judgements.json'), JSON.stringify({ judgements: judgePlants(plants) }));
-  const lines = { plants, guides: makeGuides(COUNTS.guides), gardens: makeGardens(COUNTS.gardens) };
+  const lines = {
+    plants,
+    guides: makeGuides(COUNTS.guides),
+    gardens: makeGardens(COUNTS.gardens),
+    anleitungen: makeGermanGuides(),
+  };
   for (const [name, records] of Object.entries(lines)) {
     const file = path.join(folder, `${name}.jsonl`);
     writeFileSync(`${file}.part`, records.map((record) => `${JSON.stringify(record)}\n`).join(''));

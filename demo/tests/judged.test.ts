@@ -1,19 +1,10 @@
-import { completeTuning } from '@yucca/contract';
-import { planFor, search, Segment, SegmentBuilder, Tombstones } from '@yucca/engine';
 import { meanScores, scoresOf } from '@yucca/engine/judge';
-import { COLLECTIONS } from '../src/collections';
 import { judgePlants } from '../src/judgements';
 import { makePlants } from '../src/quillbrook/plants';
+import { opened } from './opened';
 
 const { plants } = makePlants(3000);
-const tuning = completeTuning(COLLECTIONS.find(({ name }) => name === 'plants')!.tuning);
-const builder = new SegmentBuilder(planFor([tuning]));
-plants.forEach((plant, i) =>
-  builder.add({ versionId: i + 1, order: i + 1, key: plant.id, json: JSON.stringify(plant) }),
-);
-const room = (bytes: number): ArrayBuffer => new ArrayBuffer(bytes);
-const segment = new Segment(builder.finish(room));
-const generation = { number: 1, segments: [{ segment, dead: Tombstones.none(segment.docs, room) }] };
+const search = opened('plants', plants);
 
 /**
  * What the engine makes of the nursery's judged queries, as it is tuned. Ranks that get worse show here first; when
@@ -22,7 +13,7 @@ const generation = { number: 1, segments: [{ segment, dead: Tombstones.none(segm
 test('the judged queries of the nursery are answered as well as they were', () => {
   const scores = judgePlants(plants).map(({ query: q, grades }) =>
     scoresOf(
-      search(generation, tuning, { q, size: 10 }).results.map(({ id }) => id),
+      search({ q, size: 10 }).results.map(({ id }) => id),
       grades,
     ),
   );
@@ -37,7 +28,7 @@ test('the judged queries of the nursery are answered as well as they were', () =
  * strangers by the thousand: "lav" 32 plants, "lave" 2,003, "laven" 32.
  */
 test('the number of results does not jump while a word is typed', () => {
-  const total = (q: string): number => search(generation, tuning, { q, size: 0 }).total;
+  const total = (q: string): number => search({ q, size: 0 }).total;
   expect(['lav', 'lave', 'laven', 'lavend'].map(total)).toEqual([32, 32, 32, 32]);
   const jumps = judgePlants(plants).flatMap(({ query }) => {
     const word = query.split(' ')[0]!;

@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { makeGardens } from '../src/quillbrook/gardens.ts';
 import { GENERA } from '../src/quillbrook/genera.ts';
+import { makeGermanGuides } from '../src/quillbrook/german-guides.ts';
 import { makeGuides } from '../src/quillbrook/guides.ts';
 import { paintPlants } from '../src/quillbrook/paint.ts';
 import { drawPlant } from '../src/quillbrook/picture.ts';
@@ -12,11 +13,13 @@ import { plural, withArticle } from '../src/quillbrook/words.ts';
 const { plants, traits } = makePlants(3000);
 const guides = makeGuides(400);
 const gardens = makeGardens(120);
+const anleitungen = makeGermanGuides();
 
 test('the same world every time', () => {
   expect(makePlants(3000).plants).toEqual(plants);
   expect(makeGuides(400)).toEqual(guides);
   expect(makeGardens(120)).toEqual(gardens);
+  expect(makeGermanGuides()).toEqual(anleitungen);
   expect(drawPlant(traits[5]!)).toBe(drawPlant(traits[5]!));
 });
 
@@ -32,7 +35,8 @@ test('every genus row is whole and every species is for sale', () => {
 });
 
 test('keys do not repeat, texts vary, nothing of a pattern is left over', () => {
-  for (const list of [plants, guides, gardens]) expect(new Set(list.map(({ id }) => id)).size).toBe(list.length);
+  for (const list of [plants, guides, gardens, anleitungen])
+    expect(new Set(list.map(({ id }) => id)).size).toBe(list.length);
   expect(new Set(plants.map(({ care }) => care)).size).toBeGreaterThan(2900);
   expect(new Set(guides.map(({ title }) => title)).size).toBeGreaterThan(390);
   const texts = [
