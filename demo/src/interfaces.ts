@@ -88,7 +88,18 @@ export const INTERFACES: NewInterface[] = [
     thing: 'Article',
     pageSize: 12,
     card: { text: 'sections.text', detail: 'topic', number: null },
-    languages: [{ locale: 'de' }],
+    languages: [
+      {
+        locale: 'de',
+        labels: {
+          Title: 'Titel',
+          Summary: 'Kurz gesagt',
+          Plants: 'Pflanzen',
+          Topic: 'Thema',
+          Author: 'Geschrieben von',
+        },
+      },
+    ],
     start: {
       text: 'Was unsere Gärtner aufgeschrieben haben: wann man sät, was man schneidet und wer da an den Blättern frisst.',
     },

@@ -209,7 +209,10 @@ describe('an address', () => {
     await new Promise((resolve) => setTimeout(resolve, 3_500));
     expect(asked.length).toBeGreaterThanOrEqual(3);
     expect(asked.length).toBeLessThanOrEqual(5);
-    expect(house.yucca.feeds.runs(feed.id, 1, 10).total).toBe(1);
+    // One that is being asked just now is a run until it has said that nothing changed.
+    const kept = (): number => house.yucca.feeds.runs(feed.id, 1, 10).total;
+    for (let tries = 0; kept() > 1 && tries < 500; tries++) await new Promise((resolve) => setTimeout(resolve, 10));
+    expect(kept()).toBe(1);
     house.yucca.feeds.pause(feed.id);
     const before = asked.length;
     await new Promise((resolve) => setTimeout(resolve, 1_500));

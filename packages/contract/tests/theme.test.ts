@@ -57,5 +57,9 @@ test('a style says only what the theme says', () => {
     '--yucca-scheme': 'dark',
   });
   expect(themeStyle({ text: 'slab' })['--yucca-font-head']).toBe(TYPEFACES.slab);
-  expect(themeStyle({ marks: 'weight' })).toMatchObject({ '--yucca-mark-ground': 'transparent' });
+  expect(themeStyle({ marks: 'weight' })).toMatchObject({
+    '--yucca-mark-ground': 'transparent',
+    // Titles are not bold then.
+    '--yucca-head-weight': '400',
+  });
 });

@@ -41,8 +41,11 @@ export function themeStyle(theme: Theme): Record<string, string> {
   if (size !== undefined && size !== 1) style['--yucca-size'] = String(size);
   if (marks === 'underline' || marks === 'weight') {
     style['--yucca-mark-ground'] = 'transparent';
-    if (marks === 'weight') style['--yucca-mark-weight'] = '700';
-    else style['--yucca-mark-line'] = `underline 2px ${light(theme)}`;
+    if (marks === 'weight') {
+      style['--yucca-mark-weight'] = '700';
+      // In a bold title nobody would see them.
+      style['--yucca-head-weight'] = '400';
+    } else style['--yucca-mark-line'] = `underline 2px ${light(theme)}`;
   }
   return style;
 }

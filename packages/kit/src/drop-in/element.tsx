@@ -67,4 +67,4 @@ interface Script {
 
 /** The address of a script that lies beside this one. */
 const beside = (server: string, name: string): string =>
-  `${SCRIPT_ADDRESS || `${server}/yucca-search.js`}`.replace(/\.js(?=$|\?)/, `-${name}.js`);
+  (SCRIPT_ADDRESS || `${server}/yucca-search.js`).replace(/\.js(?=$|\?)/, `-${name}.js`);
