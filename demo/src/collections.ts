@@ -8,6 +8,17 @@ export interface DemoCollection {
   draft?: Partial<TuningDocument>;
 }
 
+/** The fields of an article, whatever it is written in. */
+const ARTICLE: NonNullable<TuningDocument['search']> = [
+  { field: 'title', weight: 10 },
+  { field: 'plants', weight: 5 },
+  { field: 'topic', weight: 4 },
+  { field: 'summary', weight: 4 },
+  { field: 'sections.heading', weight: 3 },
+  { field: 'sections.text', weight: 1 },
+  { field: 'author', weight: 1 },
+];
+
 /** How the Quillbrook collections are searched. */
 export const COLLECTIONS: DemoCollection[] = [
   {
@@ -95,15 +106,7 @@ export const COLLECTIONS: DemoCollection[] = [
     title: 'Guides',
     tuning: {
       language: 'en',
-      search: [
-        { field: 'title', weight: 10 },
-        { field: 'plants', weight: 5 },
-        { field: 'topic', weight: 4 },
-        { field: 'summary', weight: 4 },
-        { field: 'sections.heading', weight: 3 },
-        { field: 'sections.text', weight: 1 },
-        { field: 'author', weight: 1 },
-      ],
+      search: ARTICLE,
       words: { require: 'most' },
       stopWords: ['a', 'an', 'and', 'do', 'for', 'how', 'in', 'is', 'my', 'of', 'the', 'to', 'what', 'with'],
       facets: [
@@ -142,15 +145,7 @@ export const COLLECTIONS: DemoCollection[] = [
     title: 'Anleitungen',
     tuning: {
       language: 'de',
-      search: [
-        { field: 'title', weight: 10 },
-        { field: 'plants', weight: 5 },
-        { field: 'topic', weight: 4 },
-        { field: 'summary', weight: 4 },
-        { field: 'sections.heading', weight: 3 },
-        { field: 'sections.text', weight: 1 },
-        { field: 'author', weight: 1 },
-      ],
+      search: ARTICLE,
       words: { require: 'most' },
       stopWords: ['das', 'der', 'die', 'ein', 'eine', 'im', 'in', 'ist', 'mit', 'und', 'von', 'wie', 'zu'],
       synonyms: [
