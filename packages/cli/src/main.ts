@@ -8,14 +8,14 @@ import { pullPage, type PullPageOptions } from './commands/page.ts';
 import { search, type SearchOptions } from './commands/search.ts';
 import { pull, push } from './commands/settings.ts';
 import { types, type TypesOptions } from './commands/types.ts';
+import { isIdentifier } from './record-type.ts';
 import { Refused, type Access } from './server.ts';
 
 /** 0 = done, 1 = refused or failed, 2 = used wrongly, 3 = done, but some lines failed. */
 type ExitCode = number;
 
 function identifier(text: string): string {
-  if (!/^[\p{ID_Start}$_][\p{ID_Continue}$]*$/u.test(text))
-    throw new InvalidArgumentError('a name of a type is wanted.');
+  if (!isIdentifier(text)) throw new InvalidArgumentError('a name of a type is wanted.');
   return text;
 }
 

@@ -14,6 +14,9 @@ interface Shape {
   under: Shape | null;
 }
 
+/** Whether a text can be a name in TypeScript (ECMA-262, IdentifierName). */
+export const isIdentifier = (text: string): boolean => /^[\p{ID_Start}$_][\p{ID_Continue}$]*$/u.test(text);
+
 const emptyShape = (): Shape => ({ plain: new Set(), items: null, objects: 0, names: new Map(), under: null });
 
 /**
@@ -91,7 +94,7 @@ function listText(items: Shape, indent: string): string {
 function objectText({ names, under, objects }: Shape, indent: string): string {
   const inner = `${indent}  `;
   const lines = [...names].map(([name, { shape, count }]) => {
-    const written = /^[\p{ID_Start}$_][\p{ID_Continue}$]*$/u.test(name) ? name : JSON.stringify(name);
+    const written = isIdentifier(name) ? name : JSON.stringify(name);
     const isOptional = count < objects;
     // Where a record lacks it, what every object has of that name is there: nothing is known of it.
     const text = isOptional && name in Object.prototype ? 'unknown' : typeText(shape, inner);

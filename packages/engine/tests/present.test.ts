@@ -212,7 +212,7 @@ test('completions from values follow the state of the collection and who asks, h
   expect(whole).toHaveLength(1);
   expect(counts(generation)).toEqual(whole);
   expect(counts(generation, "kind <> 'Shrubs'")).toEqual([]);
-  const within = (filter: string) => suggest(generation, tuning, 'shr', 8, ['shrubs for shade'], {}, { filter });
+  const within = (filter: string) => suggest(generation, tuning, 'shr', 8, ['shrubs for shade'], {}, filter);
   expect(within("kind <> 'Shrubs'").suggestions).toEqual([]);
   expect(within("kind = 'Shrubs'").suggestions.map(({ text, count }) => `${text} ${count}`)).toEqual(whole);
   expect(counts(generation)).toEqual(whole);

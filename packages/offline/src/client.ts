@@ -79,7 +79,7 @@ export function createOfflineClient(manifest: OfflineManifest, base: string, sta
     },
     async suggest(collection, q, size, signal, filter) {
       requireOne(collections, collection);
-      return ask('suggest', filter === undefined ? [collection, q, size] : [collection, q, size, filter], signal);
+      return ask('suggest', [collection, q, size, filter], signal);
     },
     page: (slug) => Promise.resolve(requireOne(pages, slug)),
     async record(collection, key) {

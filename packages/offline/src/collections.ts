@@ -58,9 +58,7 @@ export class OfflineCollections {
 
   async suggest(name: string, q: string, size: number, filter?: string): Promise<SuggestAnswer> {
     const open = await this.#opened(name);
-    return this.#withRecords(name, open, () =>
-      suggest(open.generation, open.tuning, q, size, [], {}, filter ? { filter } : {}),
-    );
+    return this.#withRecords(name, open, () => suggest(open.generation, open.tuning, q, size, [], {}, filter));
   }
 
   /** One record by its key; null when there is none. */

@@ -96,7 +96,7 @@ export function createTestClient(
     suggest: (collection, q, size, signal, filter) =>
       later(signal, () => {
         const { generation, tuning } = open(collection);
-        return suggest(generation, tuning, q, size, [], { today }, filter ? { filter } : {});
+        return suggest(generation, tuning, q, size, [], { today }, filter);
       }),
     page: (slug, signal) => later(signal, () => requireOne(pages, slug, 'page')),
   };

@@ -41,11 +41,11 @@ export function namedValues(
   const kept = valuesOf(generation)(tuning);
   const key = JSON.stringify([context.today, context.forcedFilter, filter]);
   let values = kept.get(key);
-  if (!values) {
-    values = indexed(countAll(generation, tuning, context, filter), tuning);
-    if (kept.size >= MOST_KEPT) kept.clear();
-    kept.set(key, values);
-  }
+  values ??= indexed(countAll(generation, tuning, context, filter), tuning);
+  // In the order of their use: many filters do not push out the one that everybody asks with.
+  kept.delete(key);
+  kept.set(key, values);
+  if (kept.size > MOST_KEPT) kept.delete(kept.keys().next().value!);
   return values;
 }
 

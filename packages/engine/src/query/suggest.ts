@@ -25,7 +25,7 @@ type Within = Pick<SearchRequest, 'filter'>;
  * which there are no values. Nothing is suggested that a forced filter hides.
  *
  * @param pastQueries what others have asked for, the most asked first
- * @param within the records that completions are for
+ * @param filter CQL2-Text: completions are of the records that fulfil it
  */
 export function suggest(
   generation: Generation,
@@ -34,8 +34,9 @@ export function suggest(
   size: number,
   pastQueries: readonly string[] = [],
   context: QueryContext = {},
-  within: Within = {},
+  filter?: string,
 ): SuggestAnswer {
+  const within: Within = filter ? { filter } : {};
   const typed = stretches(q);
   if (typed.length === 0) return { q, suggestions: [] };
   const seen = new Set<string>();

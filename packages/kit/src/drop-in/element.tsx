@@ -39,14 +39,14 @@ export class YuccaSearch extends PageElement {
     this.redraw();
   }
 
-  protected override draw({ page, client, server }: Drawn): ReactNode {
+  protected override draw({ page, client, server, key }: Drawn): ReactNode {
     const map = addressMap(page.facets);
     const name = this.getAttribute('address');
     const address = name === 'none' ? name : name ? { prefix: name } : undefined;
     const { query } = (typeof address === 'object' ? prefixed(map, address.prefix) : map).read(window.location);
     return (
       <SearchView
-        key={YuccaSearch.observedAttributes.map((one) => this.getAttribute(one)).join()}
+        key={key}
         page={page}
         client={client}
         query={address === 'none' ? EMPTY_QUERY : query}

@@ -19,7 +19,7 @@ import { PageElement, type Drawn } from './page-element.tsx';
 export class YuccaSearchField extends PageElement {
   static observedAttributes = ['server', 'interface', 'key', 'records', 'results', 'filter', 'tags'];
 
-  protected override draw({ page, client, server }: Drawn): ReactNode {
+  protected override draw({ page, client, server, key }: Drawn): ReactNode {
     const results = this.getAttribute('results');
     const hrefOf = (query: Query): string => {
       if (results === null) return `${server}${page.at}?${printAddress(query)}`;
@@ -29,7 +29,7 @@ export class YuccaSearchField extends PageElement {
     };
     return (
       <HeaderField
-        key={YuccaSearchField.observedAttributes.map((one) => this.getAttribute(one)).join()}
+        key={key}
         page={page}
         client={client}
         hrefOf={hrefOf}

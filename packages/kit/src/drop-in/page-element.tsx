@@ -25,6 +25,8 @@ export interface Drawn {
   client: YuccaClient;
   /** Where Yucca is reached, without a slash at the end. */
   server: string;
+  /** Another one with each page that was asked for: what is drawn of one goes on with its client. */
+  key: number;
 }
 
 /**
@@ -37,6 +39,7 @@ export abstract class PageElement extends HTMLElement {
   #root: Root | null = null;
   #loading: AbortController | null = null;
   #drawn: Drawn | null = null;
+  #times = 0;
   readonly #recovery = new Recovery(() => void this.#show());
 
   connectedCallback(): void {
@@ -101,7 +104,7 @@ export abstract class PageElement extends HTMLElement {
         this.closest<HTMLElement>('[lang]')?.lang,
       );
       if (loading.signal.aborted) return;
-      const drawn = { page, client, server };
+      const drawn = { page, client, server, key: ++this.#times };
       const more = await this.more?.(drawn);
       if (loading.signal.aborted) return;
       if (more) this.#tree.adoptedStyleSheets = [this.#tree.adoptedStyleSheets[0]!, more];

@@ -230,7 +230,7 @@ const methods = {
 
   suggest(ask: Ask, q: string, size: number, pastQueries: string[], filter?: string): SuggestAnswer {
     const { generation, tuning } = find(ask, 'live');
-    return suggest(generation, tuning, q, size, pastQueries, contextOf(ask), filter ? { filter } : {});
+    return suggest(generation, tuning, q, size, pastQueries, contextOf(ask), filter);
   },
 
   /** Whether a query is one to offer to other visitors. */
