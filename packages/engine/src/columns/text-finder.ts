@@ -1,4 +1,5 @@
 import { fnvOfBytes } from '../bytes/fnv.ts';
+import { isWritten } from './written-texts.ts';
 
 const encoder = new TextEncoder();
 
@@ -24,13 +25,8 @@ export function findTexts(starts: Uint32Array, bytes: Uint8Array, wanted: Readon
     const [from, to] = [starts[i]!, starts[i + 1]!];
     // Longer than any of them reads undefined.
     if (isLength[to - from] !== 1) continue;
-    if (byHash.get(fnvOfBytes(bytes, from, to))?.some((own) => standsAt(own, bytes, from, to))) found.push(i);
+    if (byHash.get(fnvOfBytes(bytes, from, to))?.some((own) => isWritten({ starts, bytes }, i, own, 0, own.length)))
+      found.push(i);
   }
   return found;
-}
-
-function standsAt(own: Uint8Array, bytes: Uint8Array, from: number, to: number): boolean {
-  if (own.length !== to - from) return false;
-  for (let i = 0; i < own.length; i++) if (own[i] !== bytes[from + i]) return false;
-  return true;
 }

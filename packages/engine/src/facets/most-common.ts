@@ -1,4 +1,6 @@
 import type { ValueColumn } from '../columns/column.ts';
+import { uniteValues, type UnitedValues } from '../columns/united-values.ts';
+import { memoByObject } from '../memo/by-object.ts';
 import { firstNotBelow } from '../sets/sorted.ts';
 import { leastListed } from './order.ts';
 
@@ -23,30 +25,25 @@ interface Totals {
 
 /** Up to so many values that tie at the last rank are compared by their names, as people put them in order. */
 const MOST_TIES = 500;
+/** Sums are made of all numbers there are when one segment has counted at least this share of them. */
+const WHOLE_SHARE = 0.125;
 
 /** Every value that some document holds. */
 export function allOf(counted: readonly Counted[]): Totals {
-  const totals = new Map<string, Total>();
-  for (const { column, values, counts } of counted) {
-    for (let at = 0; at < counts.length; at++)
-      if (counts[at]! > 0) add(totals, column, values === null ? at : values[at]!, counts[at]!);
-  }
-  return { totals, found: totals.size };
+  return mostCommon(counted, Infinity, new Set());
 }
 
 /**
  * The values that may be among the `size` most common, and those of `wanted`. A column may hold a value for nearly
- * every document, so only these get a name: in the largest segment, values that count at least as much as the last one
- * listed there, less all that the other segments could add to it (after Fagin's threshold); in the others, which are
- * small as a rule, all. Of many that tie at the last rank the first in text order are taken.
+ * every document, so only these get a name: those that count no less than the last one listed. Of many that tie at the
+ * last rank the first in text order are taken.
  */
 export function mostCommon(counted: readonly Counted[], size: number, wanted: ReadonlySet<string>): Totals {
-  const [large, ...small] = [...counted].sort((a, b) => b.counts.length - a.counts.length);
-  if (large === undefined) return { totals: new Map(), found: 0 };
-  const { totals } = allOf(small);
-  const added = [...totals.values()].reduce((most, { count }) => Math.max(most, count), 0);
-  const { column, values, counts } = large;
-  const least = Math.max(1, leastListed(counts, size) - added);
+  const totals = new Map<string, Total>();
+  if (counted.length === 0) return { totals, found: 0 };
+  const { united, values, counts } = addedUp([...counted].sort((a, b) => b.column.size - a.column.size));
+  const numberAt = (at: number): number => (values === null ? at : values[at]!);
+  const least = Math.max(1, leastListed(counts, size));
   let [found, above, ties] = [0, 0, 0];
   for (let at = 0; at < counts.length; at++) {
     const count = counts[at]!;
@@ -55,36 +52,67 @@ export function mostCommon(counted: readonly Counted[], size: number, wanted: Re
     if (count > least) above++;
     else if (count === least) ties++;
   }
-  let left = added === 0 && ties > MOST_TIES ? Math.max(0, size - above) : ties;
-  // Values that other segments hold, or that are chosen, count in full wherever they stand.
-  const elsewhere = new Set(totals.keys());
-  const texts = new Set([...elsewhere, ...wanted]);
-  const sure = new Set(texts.size === 0 ? [] : column.find(texts).filter((value) => countOf(large, value) > 0));
-  found += elsewhere.size;
-  for (const value of sure) {
-    if (elsewhere.has(column.text(value))) found--;
-    add(totals, column, value, countOf(large, value));
-  }
+  let left = ties > MOST_TIES ? Math.max(0, size - above) : ties;
+  const add = (number: number, count: number): void =>
+    void totals.set(united.text(number), { label: united.label(number), count });
   for (let at = 0; at < counts.length; at++) {
     const count = counts[at]!;
     if (count < least) continue;
-    const value = values === null ? at : values[at]!;
-    if (sure.has(value) || (count === least && left-- <= 0)) continue;
-    add(totals, column, value, count);
+    const number = numberAt(at);
+    // Texts of other segments stand behind, in no order: all of them are compared.
+    if (count === least && number < united.inOrder && left-- <= 0) continue;
+    add(number, count);
+  }
+  for (const number of wanted.size === 0 ? [] : united.find(wanted)) {
+    const at = values === null ? number : firstNotBelow(values, number);
+    if (counts[at]! > 0 && numberAt(at) === number) add(number, counts[at]!);
   }
   return { totals, found };
 }
 
-function countOf({ values, counts }: Counted, value: number): number {
-  if (values === null) return counts[value]!;
-  const at = firstNotBelow(values, value);
-  return values[at] === value ? counts[at]! : 0;
+interface Sums {
+  united: UnitedValues;
+  /** As in Counted, of the united values. */
+  values: Uint32Array | null;
+  counts: Uint32Array;
 }
 
-function add(totals: Map<string, Total>, column: ValueColumn, value: number, count: number): void {
-  const text = column.text(value);
-  const total = totals.get(text);
-  if (total === undefined) return void totals.set(text, { label: column.label(value), count });
-  total.label ??= column.label(value);
-  total.count += count;
+/** Adds up what the segments counted, by the numbers that all of them share. */
+function addedUp(counted: readonly Counted[]): Sums {
+  const united = uniteValues(counted.map(({ column }) => column));
+  if (counted.length === 1) return { united, values: counted[0]!.values, counts: counted[0]!.counts };
+  const isWhole = counted.some(({ values, counts }) => values === null && counts.length >= united.size * WHOLE_SHARE);
+  if (isWhole) {
+    const counts = new Uint32Array(united.size);
+    eachCount(counted, united, (number, count) => (counts[number]! += count));
+    return { united, values: null, counts };
+  }
+  const sums = countersOf(united);
+  const held: number[] = [];
+  eachCount(counted, united, (number, count) => {
+    if (sums[number] === 0) held.push(number);
+    sums[number]! += count;
+  });
+  const values = Uint32Array.from(held).sort();
+  const counts = values.map((number) => sums[number]!);
+  for (const number of values) sums[number] = 0;
+  return { united, values, counts };
+}
+
+/** A sum for each value, all 0 between two uses. */
+const countersOf = memoByObject(({ size }: UnitedValues) => new Uint32Array(size));
+
+function eachCount(
+  counted: readonly Counted[],
+  { numbers }: UnitedValues,
+  visit: (number: number, count: number) => void,
+): void {
+  counted.forEach(({ values, counts }, i) => {
+    const own = numbers[i] ?? null;
+    for (let at = 0; at < counts.length; at++) {
+      if (counts[at] === 0) continue;
+      const value = values === null ? at : values[at]!;
+      visit(own === null ? value : own[value]!, counts[at]!);
+    }
+  });
 }

@@ -1,7 +1,8 @@
 import type { TreeFacet, TreeNode } from '@yucca/contract';
 import { addFlagged } from '../filter/column-scan.ts';
 import { DocSet } from '../sets/doc-set.ts';
-import { addGroupCounts, knownGroups } from './buckets-of-values.ts';
+import { memoByName } from '../memo/by-object.ts';
+import { countGroups, knownGroups, type ValueGroups } from './buckets-of-values.ts';
 import { chosenValues, type Facet, type MakeFacet } from './facet.ts';
 import { listed } from './order.ts';
 
@@ -25,13 +26,25 @@ function parentOf(path: string, separator: string): string {
   return levels.slice(0, Math.min(levels.length, MOST_LEVELS) - 1).join(separator);
 }
 
+/** The node right above each group: a column's paths are taken apart once, not with each search. */
+const parentsOf = memoByName(({ names }: ValueGroups, separator) => names.map((path) => parentOf(path, separator)));
+
 /** Paths such as `Outdoor > Shrubs`, several a record. Choosing a node chooses all below it. */
 export const treeFacet: MakeFacet = (rule, choice) => {
   const { separator } = rule;
   const selected = new Set(chosenValues(choice));
   const totals = new Map<string, number>();
+  const children = new Map<string, string[]>();
   let missing = 0;
   const nodesOfPath = (path: string): string[] => nodesOf(path, separator);
+  const add = (path: string, parent: string, count: number): void => {
+    const before = totals.get(path);
+    totals.set(path, (before ?? 0) + count);
+    if (before !== undefined) return;
+    const siblings = children.get(parent);
+    if (siblings) siblings.push(path);
+    else children.set(parent, [path]);
+  };
   return {
     chosen(segment) {
       const set = new DocSet(segment.docs);
@@ -50,19 +63,17 @@ export const treeFacet: MakeFacet = (rule, choice) => {
         missing += results.count;
         return;
       }
-      missing += addGroupCounts(column, knownGroups(column, `tree/${separator}`, nodesOfPath), results, totals);
+      const groups = knownGroups(column, `tree/${separator}`, nodesOfPath);
+      const parents = parentsOf(groups, separator);
+      const counts = countGroups(column, groups, results);
+      missing += counts[0]!;
+      for (let group = 0; group < parents.length; group++)
+        if (counts[group + 1]! > 0) add(groups.names[group]!, parents[group]!, counts[group + 1]!);
     },
     answer(): TreeFacet {
       // A node above a chosen one stays in sight with it.
       const inSight = new Set([...selected].flatMap(nodesOfPath));
-      for (const node of inSight) if (!totals.has(node)) totals.set(node, 0);
-      const children = new Map<string, string[]>();
-      for (const path of totals.keys()) {
-        const parent = parentOf(path, separator);
-        const siblings = children.get(parent);
-        if (siblings) siblings.push(path);
-        else children.set(parent, [path]);
-      }
+      for (const node of inSight) if (!totals.has(node)) add(node, parentOf(node, separator), 0);
       let more = false;
       const nodesBelow = (parent: string): TreeNode[] => {
         const all = (children.get(parent) ?? []).map((path) => ({
