@@ -19,6 +19,19 @@ import { CLASSES, impactClass, PARTED_FROM } from './impact.ts';
 /** Words between two strings of one field, so that they do not read as neighbours. */
 const STRING_GAP = 8;
 const NONE = 0xffff_ffff;
+/** What is known of one word in one field. */
+const Group = {
+  Field: 0,
+  /** Another group of the word, among the others. */
+  Next: 1,
+  /** 1 + the last document counted: a document stands once in a group. */
+  Doc: 2,
+  Size: 3,
+  Numbers: 4,
+} as const;
+const NO_GROUP = [NONE, NONE, 0, 0];
+/** How often a text has come so far. */
+const [NEVER, ONCE] = [-3, -2];
 
 function twiceAsLong(numbers: Uint32Array): Uint32Array<ArrayBuffer> {
   const longer = new Uint32Array(2 * numbers.length);
@@ -35,12 +48,12 @@ function twiceAsLong(numbers: Uint32Array): Uint32Array<ArrayBuffer> {
  */
 export class WordCollector {
   readonly #terms = new Map<string, number>();
-  readonly #firstGroup = new GrowingArray(Uint32Array);
-  readonly #nextGroup = new GrowingArray(Uint32Array);
-  readonly #groupField = new GrowingArray(Uint8Array);
-  readonly #groupSize = new GrowingArray(Uint32Array);
-  /** 1 + the last document counted: a document stands once in a group. */
-  readonly #groupDoc = new GrowingArray(Uint32Array);
+  /**
+   * Groups, four numbers each (see Group): the first group of word `t` is group `t`, and nearly always its only one.
+   * What is counted with every word of every text stands side by side, so that it costs one look into memory.
+   */
+  readonly #firstGroups = new GrowingArray(Uint32Array);
+  readonly #otherGroups = new GrowingArray(Uint32Array);
   readonly #starts = new GrowingArray(Uint32Array, [0]);
   readonly #entries = new GrowingArray(Int32Array);
   /**
@@ -53,17 +66,17 @@ export class WordCollector {
   #tokenTerms = new Uint32Array(64);
   #tokenPositions = new Uint32Array(64);
   #tokens = 0;
+  /** By field: the words of texts that came again. */
+  readonly #known: KnownTexts[] = [];
   /** By field: the fewest words a document has in it, when it has any. */
   readonly #shortest: number[] = [];
 
-  /** Adds a text of the document at hand. */
-  addText(doc: number, field: number, text: string): void {
-    const first = this.#nextPlace[field] ?? 0;
+  /** Adds a text of the document at hand; returns how many words it holds. */
+  addText(doc: number, field: number, text: string): number {
     this.#tokens = 0;
     const count = eachToken(text, this.#take);
-    if (count === 0) return;
-    this.#heads.push(this.#entries.length);
-    this.#entries.push(headEntry(field, 0, first));
+    if (count === 0) return 0;
+    this.#addHead(field, count);
     const terms = this.#tokenTerms;
     const positions = this.#tokenPositions;
     let before = -1;
@@ -73,6 +86,34 @@ export class WordCollector {
       before = position;
       this.#countPosting(terms[i]!, field, doc);
     }
+    return count;
+  }
+
+  /**
+   * Adds a text that may stand in many documents: always under this number of its field. From the third time on its
+   * words are known.
+   */
+  addValue(doc: number, field: number, text: string, number: number): void {
+    const known = (this.#known[field] ??= new KnownTexts());
+    const slot = known.slotOf(number);
+    if (slot === -1) {
+      const before = this.#entries.length;
+      const count = this.addText(doc, field, text);
+      known.seen(number, this.#entries.array.subarray(before + 1, this.#entries.length), count);
+      return;
+    }
+    const count = known.words(slot);
+    if (count === 0) return;
+    this.#addHead(field, count);
+    const entries = known.entries(slot);
+    this.#entries.append(entries);
+    for (let i = 0; i < entries.length; i++) this.#countPosting(tokenTerm(entries[i]!), field, doc);
+  }
+
+  #addHead(field: number, count: number): void {
+    const first = this.#nextPlace[field] ?? 0;
+    this.#heads.push(this.#entries.length);
+    this.#entries.push(headEntry(field, 0, first));
     this.#nextPlace[field] = first + count + STRING_GAP;
     this.#words[field] = (this.#words[field] ?? 0) + count;
   }
@@ -100,31 +141,42 @@ export class WordCollector {
     if (term === undefined) {
       term = this.#terms.size;
       this.#terms.set(token, term);
-      this.#firstGroup.push(NONE);
+      this.#firstGroups.append(NO_GROUP);
     }
     return term;
   }
 
   #countPosting(term: number, field: number, doc: number): void {
-    const group = this.#groupOf(term, field);
-    if (this.#groupDoc.array[group] === doc + 1) return;
-    this.#groupDoc.array[group] = doc + 1;
-    this.#groupSize.array[group]!++;
+    const at = term * Group.Numbers;
+    const firsts = this.#firstGroups.array;
+    if (firsts[at + Group.Field] === field) {
+      if (firsts[at + Group.Doc] === doc + 1) return;
+      firsts[at + Group.Doc] = doc + 1;
+      firsts[at + Group.Size]!++;
+    } else if (firsts[at + Group.Field] === NONE) {
+      firsts[at + Group.Field] = field;
+      firsts[at + Group.Doc] = doc + 1;
+      firsts[at + Group.Size] = 1;
+    } else this.#countElsewhere(at, field, doc);
   }
 
-  #groupOf(term: number, field: number): number {
-    const fields = this.#groupField.array;
-    const next = this.#nextGroup.array;
-    for (let group = this.#firstGroup.array[term]!; group !== NONE; group = next[group]!) {
-      if (fields[group] === field) return group;
+  /** The same for a word whose first group is that of another field. */
+  #countElsewhere(first: number, field: number, doc: number): void {
+    const others = this.#otherGroups.array;
+    for (let group = this.#firstGroups.array[first + Group.Next]!; group !== NONE;) {
+      const at = group * Group.Numbers;
+      if (others[at + Group.Field] !== field) {
+        group = others[at + Group.Next]!;
+        continue;
+      }
+      if (others[at + Group.Doc] === doc + 1) return;
+      others[at + Group.Doc] = doc + 1;
+      others[at + Group.Size]!++;
+      return;
     }
-    const group = this.#groupField.length;
-    this.#groupField.push(field);
-    this.#groupSize.push(0);
-    this.#groupDoc.push(0);
-    this.#nextGroup.push(this.#firstGroup.array[term]!);
-    this.#firstGroup.array[term] = group;
-    return group;
+    const group = this.#otherGroups.length / Group.Numbers;
+    this.#otherGroups.append([field, this.#firstGroups.array[first + Group.Next]!, doc + 1, 1]);
+    this.#firstGroups.array[first + Group.Next] = group;
   }
 
   /** Ends the document at hand: its heads learn how many words each field holds. */
@@ -185,22 +237,32 @@ export class WordCollector {
     posts: Uint32Array;
     slotOf: (rank: number, field: number) => number;
   } {
-    const count = this.#groupField.length;
+    const [firsts, others] = [this.#firstGroups.view(), this.#otherGroups.view()];
+    const count = (firsts.length + others.length) / Group.Numbers;
     const starts = new Uint32Array(numbers.length + 1);
     const fields = new Uint8Array(count);
     const posts = new Uint32Array(count + 1);
-    const [first, next] = [this.#firstGroup.array, this.#nextGroup.array];
-    const [fieldOf, sizeOf] = [this.#groupField.array, this.#groupSize.array];
-    const groups: number[] = [];
+    const groups: { field: number; size: number }[] = [];
     let slot = 0;
+    const layOut = (field: number, size: number): void => {
+      fields[slot] = field;
+      posts[slot + 1] = posts[slot]! + size;
+      slot++;
+    };
     for (let rank = 0; rank < numbers.length; rank++) {
-      groups.length = 0;
-      for (let group = first[numbers[rank]!]!; group !== NONE; group = next[group]!) groups.push(group);
-      if (groups.length > 1) groups.sort((a, b) => fieldOf[a]! - fieldOf[b]!);
-      for (const group of groups) {
-        fields[slot] = fieldOf[group]!;
-        posts[slot + 1] = posts[slot]! + sizeOf[group]!;
-        slot++;
+      const first = numbers[rank]! * Group.Numbers;
+      let next = firsts[first + Group.Next]!;
+      if (next === NONE) layOut(firsts[first + Group.Field]!, firsts[first + Group.Size]!);
+      else {
+        groups.length = 0;
+        groups.push({ field: firsts[first + Group.Field]!, size: firsts[first + Group.Size]! });
+        for (; next !== NONE; next = others[next * Group.Numbers + Group.Next]!)
+          groups.push({
+            field: others[next * Group.Numbers + Group.Field]!,
+            size: others[next * Group.Numbers + Group.Size]!,
+          });
+        groups.sort((a, b) => a.field - b.field);
+        for (const { field, size } of groups) layOut(field, size);
       }
       starts[rank + 1] = slot;
     }
@@ -236,6 +298,38 @@ export class WordCollector {
       { kind: Section.PartedGroups, data: parted },
       { kind: Section.ClassStarts, data: classStarts },
     ];
+  }
+}
+
+/** The words of texts of one field that came at least twice: what stands in one document alone is not kept. */
+class KnownTexts {
+  /** By the number of a text: its slot; or one of the two below. */
+  readonly #slots: number[] = [];
+  readonly #starts = new GrowingArray(Uint32Array, [0]);
+  readonly #entries = new GrowingArray(Int32Array);
+  readonly #words = new GrowingArray(Uint32Array);
+
+  /** -1 when it is not kept. */
+  slotOf(number: number): number {
+    return Math.max(-1, this.#slots[number] ?? NEVER);
+  }
+
+  /** Told of a text that is not kept, each time it comes: `entries` are its words, `count` how many in a row. */
+  seen(number: number, entries: Int32Array, count: number): void {
+    while (this.#slots.length <= number) this.#slots.push(NEVER);
+    if (this.#slots[number] === NEVER) return void (this.#slots[number] = ONCE);
+    this.#slots[number] = this.#words.length;
+    this.#words.push(count);
+    this.#entries.append(entries);
+    this.#starts.push(this.#entries.length);
+  }
+
+  words(slot: number): number {
+    return this.#words.array[slot]!;
+  }
+
+  entries(slot: number): Int32Array {
+    return this.#entries.array.subarray(this.#starts.array[slot], this.#starts.array[slot + 1]);
   }
 }
 
