@@ -76,3 +76,40 @@ test('a collection that is deleted while an index is built for its draft leaves 
   await house.yucca.collections.create({ name: 'plants' });
   expect(house.yucca.tunings.indexing('plants')).toBeNull();
 });
+
+test('a facet, a sort or a signal on what stands in a column already needs no new index, after a restart neither', async () => {
+  const { tunings, collections } = house.yucca;
+  const rows = Array.from({ length: 1_500 }, (_, i) => ({ id: `g${i}`, name: `glove ${i}`, size: `size ${i % 5}`, price: i % 80 })); // prettier-ignore
+  await collections.create({ name: 'gloves' });
+  await house.load('gloves', lines(rows), 'application/x-ndjson');
+  // Guessed facets are taken away, so that nothing was asked of any column.
+  await tunings.replaceDraft('gloves', {});
+  await tunings.publish('gloves', null);
+  await house.load('gloves', lines(rows.map((row) => ({ ...row, name: `mitten ${row.id}` }))), 'application/x-ndjson');
+  const changes: Record<string, unknown>[] = [
+    facet('size'),
+    { sorts: [{ name: 'dear', by: [{ field: 'price', order: 'desc' }] }] },
+    { signals: [{ field: 'price', weight: 1 }] },
+    { group: { field: 'size', keep: 1 } },
+  ];
+  for (const change of changes) {
+    expect(house.yucca.indexManager.costOf(collections.idOf('gloves'), change)).toMatchObject({ rebuild: false });
+    await tunings.patchDraft('gloves', change);
+    expect(tunings.indexing('gloves')).toBeNull();
+  }
+  const ask = () => house.yucca.search.search('gloves', { version: 'draft', sort: 'dear', facets: ['*'] });
+  const { total, facets, results } = await ask();
+  expect([total, results.map(({ record }) => record.size).sort()]).toEqual([
+    5,
+    [0, 1, 2, 3, 4].map((n) => `size ${n}`),
+  ]);
+  expect(facets.size).toMatchObject({ values: [0, 1, 2, 3, 4].map((n) => ({ value: `size ${n}`, count: 300 })) });
+  await house.reopen();
+  expect(house.yucca.tunings.indexing('gloves')).toBeNull();
+  expect((await ask()).facets).toEqual(facets);
+  // Numbers as values stand in no column that nobody asked for.
+  await house.yucca.tunings.patchDraft('gloves', facet('price'));
+  expect(house.yucca.tunings.indexing('gloves')).not.toBeNull();
+  await house.yucca.tunings.indexing('gloves')?.ended;
+  expect((await ask()).facets.price).toMatchObject({ more: true });
+});

@@ -1,3 +1,4 @@
+import { availableParallelism } from 'node:os';
 import path from 'node:path';
 
 /** What the environment says, read once. */
@@ -26,6 +27,8 @@ export interface Config {
   insightDays: number;
   /** Visitors that a query must have come from to be shown in insights. */
   insightLeast: number;
+  /** Threads that build an index side by side when somebody waits for it. */
+  builders: number;
   /** A folder of this machine that files may be loaded from by their path; null = none. */
   loadDir: string | null;
   /** The kit as a package of npm, which comes along with projects that are handed over. */
@@ -34,6 +37,8 @@ export interface Config {
   offlineDir: string;
 }
 
+/** Each makes a segment of its own, which searches go through one after the other: more are worth it only for loads. */
+const BUILDERS = 2;
 const LOOPBACK = new Set(['127.0.0.1', 'localhost', '::1']);
 
 export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
@@ -51,6 +56,7 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
     eventDays: positive(env.YUCCA_EVENT_DAYS) ?? 30,
     insightDays: positive(env.YUCCA_INSIGHT_DAYS) ?? 400,
     insightLeast: positive(env.YUCCA_INSIGHT_LEAST) ?? 1,
+    builders: Math.floor(positive(env.YUCCA_BUILDERS) ?? Math.min(BUILDERS, availableParallelism())),
     host,
     loopback: LOOPBACK.has(host),
     adminKey: env.YUCCA_ADMIN_KEY || null,

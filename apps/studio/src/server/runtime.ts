@@ -129,8 +129,8 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
   // Threads open it after this; what this connection has to prepare, it may still write into the copy.
   if (refusal !== null) freeze(dataDir);
   const clock = new Clock(lastClock(db));
-  const threads = new Threads(dataDir, log);
-  const { writer, builder, catchUp, recent, searchers, scan } = threads;
+  const threads = new Threads(dataDir, log, config.builders);
+  const { writer, builder, sideBySide, catchUp, recent, searchers, scan } = threads;
   const storage = new StorageHealth({
     log,
     tryWriting: () => writer.call('tryWriting', []),
@@ -141,6 +141,7 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
     dataDir,
     writer,
     builder,
+    sideBySide,
     catchUp,
     recent,
     publish: (state) => searchers.publish(state),

@@ -3,8 +3,7 @@ import { GrowingArray } from '../bytes/growing-array.ts';
 import { NO_INT, sortKey } from './column.ts';
 import { LeafType, leafType } from './leaf-type.ts';
 import { TextHashesBuilder } from './text-hashes.ts';
-
-const encoder = new TextEncoder();
+import { writeTexts } from './written-texts.ts';
 
 /** An unplanned column is given up once nearly every document brings a value of its own: it would be a second copy. */
 const GIVE_UP_AFTER = 20_000;
@@ -26,10 +25,16 @@ export interface ColumnMeta {
   singleTexts: boolean;
 }
 
+/**
+ * What a column keeps besides its numbers: every value, numbers too (`all`); the others (`ordering`); or these as long
+ * as they are few (`small`).
+ */
+export type ColumnKeeps = 'all' | 'ordering' | 'small';
+
 /** Collects the scalars of one field, document by document. */
 export class ColumnBuilder {
   readonly path: string;
-  readonly #planned: boolean;
+  readonly #keeps: ColumnKeeps;
   #types = 0;
   readonly #values = new Map<string, number>();
   readonly #valueTypes: number[] = [];
@@ -46,9 +51,9 @@ export class ColumnBuilder {
   #hashes: TextHashesBuilder | null = null;
   readonly #labels: Map<string, string> | null;
 
-  constructor(path: string, planned: boolean, labelled: boolean) {
+  constructor(path: string, keeps: ColumnKeeps, labelled: boolean) {
     this.path = path;
-    this.#planned = planned;
+    this.#keeps = keeps;
     this.#labels = labelled ? new Map() : null;
   }
 
@@ -57,7 +62,8 @@ export class ColumnBuilder {
     return this.#types !== 0;
   }
 
-  add(doc: number, value: string | number | boolean): void {
+  /** Adds a value; returns its number among the texts so far, -1 when it got none. */
+  add(doc: number, value: string | number | boolean): number {
     const type = leafType(value);
     this.#types |= type;
     if (type === LeafType.Number) {
@@ -69,10 +75,10 @@ export class ColumnBuilder {
     }
     if (this.#hashes !== null) {
       if (type === LeafType.String) this.#addHash(this.#hashes, doc, value as string);
-      return;
+      return -1;
     }
-    if (type === LeafType.Number && !this.#planned) return;
-    this.#addValue(doc, typeof value === 'string' ? value : String(value), type);
+    if (type === LeafType.Number && this.#keeps !== 'all') return -1;
+    return this.#addValue(doc, typeof value === 'string' ? value : String(value), type);
   }
 
   #addHash(hashes: TextHashesBuilder, doc: number, text: string): void {
@@ -80,7 +86,7 @@ export class ColumnBuilder {
     hashes.add(doc, text);
   }
 
-  #addValue(doc: number, text: string, type: number): void {
+  #addValue(doc: number, text: string, type: number): number {
     // A number and a text that read alike are told apart by their type, so filters can compare each with its kind.
     const key = type === LeafType.String && !text.startsWith('\u0000') ? text : `\u0000${type}${text}`;
     let value = this.#values.get(key);
@@ -88,14 +94,18 @@ export class ColumnBuilder {
       value = this.#values.size;
       this.#values.set(key, value);
       this.#valueTypes.push(type);
-      if (!this.#planned && value > GIVE_UP_AFTER && value > GIVE_UP_SHARE * doc) return this.#giveUp(doc, text, type);
+      if (this.#keeps === 'small' && value > GIVE_UP_AFTER && value > GIVE_UP_SHARE * doc) {
+        this.#giveUp(doc, text, type);
+        return -1;
+      }
     }
     // A document counts once a value, however often the value stands in it.
-    if (this.#heldBy[value] === doc) return;
+    if (this.#heldBy[value] === doc) return value;
     this.#heldBy[value] = doc;
     this.#multiValues ||= lastOf(this.#docs) === doc;
     this.#docs.push(doc);
     this.#docValues.push(value);
+    return value;
   }
 
   #giveUp(doc: number, text: string, type: number): void {
@@ -124,7 +134,8 @@ export class ColumnBuilder {
 
   finish(part: number, docs: number): { meta: ColumnMeta; sections: SectionInput[] } {
     const keep =
-      this.#hashes === null && (this.#planned || this.#values.size <= Math.max(KEEP_ALWAYS, docs * KEEP_SHARE));
+      this.#hashes === null &&
+      (this.#keeps !== 'small' || this.#values.size <= Math.max(KEEP_ALWAYS, docs * KEEP_SHARE));
     const hasValues = keep && this.#values.size > 0;
     const hasNumbers = this.#numbers.length > 0;
     const hasHashes = !hasValues && (this.#types & LeafType.String) !== 0;
@@ -267,14 +278,9 @@ export function textSections(
   part: number,
   texts: readonly string[],
 ): SectionInput[] {
-  const starts = new Uint32Array(texts.length + 1);
-  const bytes = new GrowingArray(Uint8Array);
-  texts.forEach((text, i) => {
-    bytes.append(encoder.encode(text));
-    starts[i + 1] = bytes.length;
-  });
+  const { starts, bytes } = writeTexts(texts);
   return [
     { kind: startsKind, part, data: starts },
-    { kind: bytesKind, part, data: bytes.view() },
+    { kind: bytesKind, part, data: bytes },
   ];
 }

@@ -1,4 +1,5 @@
 import { LeafType } from './leaf-type.ts';
+import type { WrittenTexts } from './written-texts.ts';
 
 /**
  * The texts of one field, for facets, filters and sorts: each distinct value once, and for each document the numbers of
@@ -10,6 +11,8 @@ export interface ValueColumn {
   text: (value: number) => string;
   /** The values that read like one of some texts, ascending. Decodes none of the others. */
   find: (texts: ReadonlySet<string>) => number[];
+  /** The same texts as bytes. */
+  written: () => WrittenTexts;
   /** As which JSON types the value occurs: LeafType bits. */
   types: Uint8Array;
   /** Null when no document holds more than one value: then `docValues[doc]` is 1 + its value, 0 without one. */
@@ -17,6 +20,8 @@ export interface ValueColumn {
   docValues: Uint8Array | Uint16Array | Uint32Array;
   /** What to show for a value, when the plan pairs the field with another. */
   label: (value: number) => string | null;
+  /** Whether any value has a label. */
+  hasLabels: boolean;
 }
 
 /** The numbers of one field. */
@@ -27,6 +32,9 @@ export interface NumberColumn {
   /** Documents that hold something else, whether or not they hold a number too. */
   others: Uint32Array | null;
 }
+
+/** Paths beyond this have no columns: such data has keys for field names. */
+export const MAX_COLUMNS = 400;
 
 /** In an Int32Array column of single numbers: the document holds none. */
 export const NO_INT = -0x8000_0000;

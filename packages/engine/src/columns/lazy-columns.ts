@@ -2,6 +2,7 @@ import type { RecordJson } from '@yucca/contract';
 import { leavesAt } from '@yucca/contract';
 import { sortKey, type ValueColumn } from './column.ts';
 import { leafType } from './leaf-type.ts';
+import { writeTexts, type WrittenTexts } from './written-texts.ts';
 
 /** What a lazily made column reads: the records of a segment. */
 interface RecordSource {
@@ -51,6 +52,7 @@ export class LazyColumns {
     const docStarts = new Uint32Array(this.#source.docs + 1);
     perDoc.forEach((held, doc) => (docStarts[doc + 1] = docStarts[doc]! + held.length));
     const text = (value: number): string => entries[sorted[value]!]!.text;
+    let written: WrittenTexts | undefined;
     return {
       size: sorted.length,
       text,
@@ -59,6 +61,8 @@ export class LazyColumns {
       docStarts,
       docValues: Uint32Array.from(perDoc.flat(), (number) => ranks[number]!),
       label: () => null,
+      hasLabels: false,
+      written: () => (written ??= writeTexts(Array.from(sorted.keys(), text))),
     };
   }
 }

@@ -133,9 +133,9 @@ export class SegmentBuilder {
   #walk(value: unknown, node: FieldNode, doc: number, levels: number): void {
     if (typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean') {
       const { info } = node;
-      info.column?.add(doc, value);
+      const number = info.column?.add(doc, value) ?? -1;
       if (info.planned || (this.#plan.allStrings && isSearchedUnasked(info.isName, value) && value !== this.#madeKey))
-        this.#addText(doc, info, value);
+        this.#addText(doc, info, value, number);
     } else if (value === null || typeof value !== 'object' || levels === 0) {
       return;
     } else if (Array.isArray(value)) {
@@ -147,11 +147,14 @@ export class SegmentBuilder {
     }
   }
 
-  #addText(doc: number, info: FieldInfo, value: string | number | boolean): void {
+  /** `number`: of the value in its column; what stands in many records is taken apart once. */
+  #addText(doc: number, info: FieldInfo, value: string | number | boolean, number: number): void {
     const field = this.#fields.numberOf(info);
     if (field === -1) return;
     if (isSearchedUnasked(info.isName, value)) this.#stringFields.add(info.path);
-    this.#words.addText(doc, field, typeof value === 'string' ? (info.html ? blankTags(value) : value) : String(value));
+    const text = typeof value === 'string' ? (info.html ? blankTags(value) : value) : String(value);
+    if (number === -1) this.#words.addText(doc, field, text);
+    else this.#words.addValue(doc, field, text, number);
   }
 
   /** Writes the segment. `allocate` chooses the memory: a SharedArrayBuffer when threads are to share it. */

@@ -1,10 +1,9 @@
 import { ColumnBuilder } from '../columns/column-builder.ts';
+import { MAX_COLUMNS } from '../columns/column.ts';
 import { isCalledName } from '../text/called-name.ts';
 import type { IndexPlan } from './plan.ts';
 
 export const MAX_FIELDS = 60;
-/** Paths beyond this have no columns: such data has keys for field names. */
-const MAX_COLUMNS = 400;
 const MOST_PATHS = 2_000;
 const MOST_UNSEARCHED = 100;
 
@@ -50,7 +49,7 @@ export class FieldTree {
     this.#hasNoColumn = hasNoColumn;
     this.root = { info: this.#describe(''), children: new Map() };
     plan.searchFields.forEach((path) => this.numberOf(this.#known(path)));
-    plan.columns.forEach((path) => this.#known(path));
+    for (const path of [...plan.columns, ...(plan.ordering ?? [])]) this.#known(path);
   }
 
   get columns(): ColumnBuilder[] {
@@ -93,8 +92,9 @@ export class FieldTree {
   }
 
   #describe(path: string): FieldInfo {
-    const { searchFields, html, columns, labels } = this.#plan;
+    const { searchFields, html, columns, labels, ordering = [] } = this.#plan;
     const isColumn = columns.includes(path);
+    const isOrdering = ordering.includes(path);
     const labelled = labels.some(({ field }) => field === path);
     return {
       path,
@@ -103,8 +103,8 @@ export class FieldTree {
       html: html.includes(path),
       isName: isCalledName(path),
       column:
-        path !== '' && (isColumn || (this.#byPath.size < MAX_COLUMNS && !this.#hasNoColumn(path)))
-          ? new ColumnBuilder(path, isColumn, isColumn && labelled)
+        path !== '' && (isColumn || isOrdering || (this.#byPath.size < MAX_COLUMNS && !this.#hasNoColumn(path)))
+          ? new ColumnBuilder(path, isColumn ? 'all' : isOrdering ? 'ordering' : 'small', isColumn && labelled)
           : null,
     };
   }

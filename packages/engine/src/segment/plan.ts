@@ -19,8 +19,16 @@ export interface IndexPlan {
   allStrings: boolean;
   /** Searchable field paths. At most 60 fields are kept in all. */
   searchFields: readonly string[];
-  /** Fields that must have columns: those of facets, sorts, signals and groups. Others have one when it is small. */
+  /**
+   * Fields that must have columns of all their values: those of groups, and of facets that list values. Others have one
+   * of their texts when it is small.
+   */
   columns: readonly string[];
+  /**
+   * Fields of which texts and numbers must have columns, each by themselves: those of sorts, signals and ranges.
+   * Missing in what was made before these were told apart; then they stand among `columns`.
+   */
+  ordering?: readonly string[];
   /** For facets that show another field's text for each value. */
   labels: readonly { field: string; labelField: string }[];
   /** Fields that hold positions. */
@@ -35,6 +43,12 @@ export function planFor(tunings: readonly Tuning[]): IndexPlan {
   for (const { field, labelField } of tunings.flatMap(({ facets }) => facets)) {
     if (labelField !== null) labels.set(`${field}\u0000${labelField}`, { field, labelField });
   }
+  const columns = distinct(
+    tunings.flatMap(({ facets, group }) => [
+      ...facets.flatMap(({ kind, field }) => (kind === 'numbers' ? [] : [field])),
+      ...(group === null ? [] : [group.field]),
+    ]),
+  );
   return {
     textRules: TEXT_RULES,
     languages: distinct(
@@ -44,14 +58,14 @@ export function planFor(tunings: readonly Tuning[]): IndexPlan {
     html: distinct(tunings.flatMap(({ html }) => html)),
     allStrings: tunings.some(({ search }) => search.length === 0),
     searchFields: distinct(tunings.flatMap(({ search }) => search.map(({ field }) => field))),
-    columns: distinct(
-      tunings.flatMap(({ facets, sorts, signals, group }) => [
-        ...facets.map(({ field }) => field),
+    columns,
+    ordering: distinct(
+      tunings.flatMap(({ facets, sorts, signals }) => [
+        ...facets.flatMap(({ kind, field }) => (kind === 'numbers' ? [field] : [])),
         ...sorts.flatMap(({ by }) => by.map(({ field }) => field)),
         ...signals.map(({ field }) => field),
-        ...(group === null ? [] : [group.field]),
       ]),
-    ),
+    ).filter((field) => !columns.includes(field)),
     labels: [...labels.values()],
     geo: distinct(tunings.flatMap(({ geo }) => (geo === null ? [] : [geo]))),
   };
@@ -74,6 +88,7 @@ export function covers(have: IndexPlan, want: IndexPlan): boolean {
     (have.allStrings || !want.allStrings) &&
     holds(have.searchFields, want.searchFields) &&
     holds(have.columns, want.columns) &&
+    holds([...have.columns, ...(have.ordering ?? [])], want.ordering ?? []) &&
     holds(have.languages, want.languages) &&
     holds(have.geo, want.geo) &&
     // Tags are words or they are not: the same text cannot be indexed both ways.
@@ -82,4 +97,33 @@ export function covers(have: IndexPlan, want: IndexPlan): boolean {
       have.labels.some((label) => label.field === field && label.labelField === labelField),
     )
   );
+}
+
+/**
+ * The plan that segments made by `have` fulfil as well, because they hold columns that `want` asks for though nobody
+ * had asked: a facet, a sort or a signal more needs no new index then. `have` itself when there is none.
+ */
+export function widened(have: IndexPlan, want: IndexPlan, segments: readonly HoldsColumns[]): IndexPlan {
+  const held = (fields: readonly string[], holds: (segment: HoldsColumns, field: string) => boolean): string[] =>
+    fields.filter((field) => segments.every((segment) => holds(segment, field)));
+  const columns = held(missing(have.columns, want.columns), (segment, field) => segment.holdsAllValues(field));
+  const known = [...have.columns, ...columns, ...(have.ordering ?? [])];
+  const ordering = held(missing(known, want.ordering ?? []), (segment, field) => segment.holdsOrdering(field));
+  if (columns.length + ordering.length === 0) return have;
+  return {
+    ...have,
+    columns: distinct([...have.columns, ...columns]),
+    ordering: distinct([...(have.ordering ?? []), ...ordering]),
+  };
+}
+
+const missing = (all: readonly string[], wanted: readonly string[]): string[] =>
+  wanted.filter((one) => !all.includes(one));
+
+/** What is asked of a segment when a plan is widened. */
+interface HoldsColumns {
+  /** Whether it holds every value of a field, as if its plan had named the field among `columns`. */
+  holdsAllValues: (field: string) => boolean;
+  /** The same for `ordering`. */
+  holdsOrdering: (field: string) => boolean;
 }

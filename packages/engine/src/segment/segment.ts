@@ -1,5 +1,5 @@
 import type { RecordJson } from '@yucca/contract';
-import { LeafType, type NumberColumn, type ValueColumn } from '../columns/column.ts';
+import { LeafType, MAX_COLUMNS, type NumberColumn, type ValueColumn } from '../columns/column.ts';
 import { LazyColumns } from '../columns/lazy-columns.ts';
 import type { ColumnMeta } from '../columns/column-builder.ts';
 import { findTexts } from '../columns/text-finder.ts';
@@ -209,6 +209,19 @@ export class Segment {
     return this.#columnMeta(path)?.hasValues ?? false;
   }
 
+  /** Whether a column holds every value of a field, numbers among them, though no plan may have asked for it. */
+  holdsAllValues(path: string): boolean {
+    const types = this.typesOf(path);
+    // What stands nowhere has no column; unless there were too many fields for each to have one.
+    if (types === 0) return this.meta.paths.length < MAX_COLUMNS - 1;
+    return (types & LeafType.Number) === 0 && this.keepsValues(path);
+  }
+
+  /** Whether the texts or the numbers of a field stand in a column. Of a field that holds both, that is not known. */
+  holdsOrdering(path: string): boolean {
+    return this.typesOf(path) === LeafType.Number || this.holdsAllValues(path);
+  }
+
   #columnMeta(path: string): ColumnMeta | undefined {
     return this.meta.columns.find((column) => column.path === path);
   }
@@ -235,6 +248,7 @@ export class Segment {
       size: starts.length - 1,
       text: textReader(starts, texts),
       find: (wanted) => findTexts(starts, texts, wanted),
+      written: () => ({ starts, bytes: texts }),
       types: section(Section.ValueTypes, part) as Uint8Array,
       docStarts: docStarts.length === 0 ? null : docStarts,
       docValues: section(Section.ValueDocs, part) as ValueColumn['docValues'],
@@ -246,6 +260,7 @@ export class Segment {
             ),
           )
         : () => null,
+      hasLabels: meta.hasLabels,
     };
   }
 

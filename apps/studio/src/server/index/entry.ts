@@ -1,5 +1,5 @@
-import type { IndexPlan } from '@yucca/engine';
-import type { Layers } from './layers';
+import { widened, type IndexPlan } from '@yucca/engine';
+import { allLayers, type Layers } from './layers';
 
 /** A build of the whole index by another plan, beside the one that answers. */
 export interface Rebuild {
@@ -48,7 +48,19 @@ export function newEntry(collectionId: number, generation: number, plan: IndexPl
     gathering: false,
     rebuild: null,
     shown: null,
+    underWay: 0,
     gaps: [],
     epoch: 0,
   };
+}
+
+/** What the segments of an index can answer of what is wanted, and what they were made for. */
+export function heldPlan(entry: Entry, wanted: IndexPlan): IndexPlan {
+  // What is missing may hold anything.
+  if (!entry.ready || entry.gaps.length > 0) return entry.plan;
+  return widened(
+    entry.plan,
+    wanted,
+    allLayers(entry).map(({ segment }) => segment),
+  );
 }

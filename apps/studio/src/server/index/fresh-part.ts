@@ -1,13 +1,17 @@
 import { randomUUID } from 'node:crypto';
 import type { Logger } from 'pino';
+import type { BuilderMethods } from '../workers/builder-worker';
+import type { ThreadOnDemand } from '../workers/rpc';
 import type { Entry } from './entry';
-import { markDeleted, newLayer, type Layers } from './layers';
+import { lastingVersion, markDeleted, newLayer, type Layers } from './layers';
 import { FRESH_RECORDS, NEWEST_RECORDS, type SegmentBuilds } from './segment-builds';
 import type { SegmentStore } from './segment-store';
 
 interface Parts {
   builds: SegmentBuilds;
   store: SegmentStore;
+  /** For segments of what was just written. */
+  catchUp: ThreadOnDemand<BuilderMethods>;
   isOpen: (entry: Layers) => boolean;
   /** Runs work on an entry when it is its turn. */
   enqueue: (entry: Entry, work: () => Promise<void>) => Promise<void>;
@@ -37,11 +41,12 @@ export class FreshPart {
       const fromVersion = entry.recent?.toVersion ?? lasting;
       const job = { collectionId, fromVersion, sinceTombstone: entry.lastTombstone, plan, atMost: FRESH_RECORDS };
       const built = await this.#parts.builds.fresh(job);
+      // Meanwhile the others were looked at for columns of another plan, and this one was not among them.
+      if (entry.plan !== plan) continue;
       if (built.tooMany) {
-        const large = await this.#parts.builds.segment(entry, 'catchUp', { fromVersion: lasting, plan });
-        this.#parts.store.adopt(entry, large, lasting, plan);
+        const { builds, store, catchUp } = this.#parts;
+        store.adopt(entry, await builds.shared(entry, catchUp, { fromVersion: lasting, plan }), plan, 0);
         if (lasting === 0) entry.epoch++;
-        entry.lastTombstone = large.tombstoneId;
         continue;
       }
       markDeleted(entry, built.deleted);
@@ -61,12 +66,13 @@ export class FreshPart {
     const build = async (): Promise<void> => {
       const job = { collectionId, fromVersion, sinceTombstone, plan, atMost: FRESH_RECORDS };
       const built = await this.#parts.builds.recent(job);
-      const large = built.tooMany ? await this.#parts.builds.segment(entry, 'catchUp', { fromVersion, plan }) : null;
+      const { builds, store, catchUp } = this.#parts;
+      const large = built.tooMany ? await builds.segment(entry, catchUp, { fromVersion, plan }) : null;
       await this.#parts.enqueue(entry, async () => {
         const isWanted = this.#parts.isOpen(entry) && lastingVersion(entry) === fromVersion && entry.plan === plan;
-        if (!isWanted) return void (large && this.#parts.builds.throwAway(entry, [large]));
+        if (!isWanted) return void (large && builds.throwAway(entry, [large]));
         if (large) {
-          this.#parts.store.adopt(entry, large, fromVersion, plan);
+          store.adopt(entry, [{ built: large, fromVersion }], plan, 0);
           if (fromVersion === 0) entry.epoch++;
         } else if (built.buffer !== null) {
           const layer = newLayer(randomUUID(), built.toVersion, built.buffer);
@@ -85,7 +91,3 @@ export class FreshPart {
       .finally(() => (entry.gathering = false));
   }
 }
-
-/** What is written after it is in memory alone. */
-const lastingVersion = ({ layers, gaps }: Layers): number =>
-  Math.max(layers.at(-1)?.toVersion ?? 0, gaps.at(-1)?.toVersion ?? 0);

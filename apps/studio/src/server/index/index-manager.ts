@@ -8,10 +8,19 @@ import { Failure } from '../failure';
 import type { StorageHealth } from '../storage/storage-health';
 import type { BuildProgress } from '../workers/builder-worker';
 import type { PublishedState } from '../workers/search-worker';
-import { newEntry, type Entry, type Rebuild } from './entry';
+import { heldPlan, newEntry, type Entry, type Rebuild } from './entry';
 import { FreshPart } from './fresh-part';
-import { allLayers, markDeleted, newLayer, type Built, type Gap, type Layers } from './layers';
-import { FRESH_RECORDS, SegmentBuilds, type BuildThreads, type Piece } from './segment-builds';
+import {
+  allLayers,
+  lastingVersion,
+  markDeleted,
+  newLayer,
+  type Built,
+  type Gap,
+  type Layers,
+  type Piece,
+} from './layers';
+import { FRESH_RECORDS, SegmentBuilds, type BuildThreads } from './segment-builds';
 import { SegmentStore } from './segment-store';
 import { livePlan, storedTunings, wantedPlan } from './wanted-plan';
 
@@ -56,7 +65,7 @@ export class IndexManager {
     const isOpen = (entry: Layers): boolean => this.#isOpen(entry);
     this.#builds = new SegmentBuilds({ threads: parts, store: this.#store, isOpen });
     this.#fresh = new FreshPart({
-      ...{ builds: this.#builds, store: this.#store, isOpen, log: parts.log },
+      ...{ builds: this.#builds, store: this.#store, catchUp: parts.catchUp, isOpen, log: parts.log },
       enqueue: (entry, work) => this.#enqueue(entry, work),
       show: (entry) => this.#show(entry),
     });
@@ -111,7 +120,7 @@ export class IndexManager {
       // The newest first: what was written last is looked for first.
       const gap = entry.gaps.at(-1)!;
       const piece = this.#pieceOf(entry.collectionId, gap, size);
-      const built = await this.#builds.segment(entry, 'builder', { ...piece, plan });
+      const built = await this.#builds.segment(entry, this.#parts.builder, { ...piece, plan });
       await this.#enqueue(entry, async () => {
         if (!current()) return this.#builds.throwAway(entry, [built]);
         this.#adoptPiece(entry, built, gap, piece);
@@ -123,7 +132,7 @@ export class IndexManager {
 
   async #fillPiece(entry: Entry, gap: Gap, size: number): Promise<void> {
     const piece = this.#pieceOf(entry.collectionId, gap, size);
-    const built = await this.#builds.segment(entry, 'builder', { ...piece, plan: entry.plan });
+    const built = await this.#builds.segment(entry, this.#parts.builder, { ...piece, plan: entry.plan });
     this.#adoptPiece(entry, built, gap, piece);
   }
 
@@ -202,9 +211,10 @@ export class IndexManager {
 
   /** Whether the index can answer some tunings besides the live one. */
   canAnswer(collectionId: number, tunings: readonly TuningDocument[]): boolean {
-    const { plan } = this.#entry(collectionId);
+    const entry = this.#entry(collectionId);
     const { db } = this.#parts;
-    return covers(plan, wantedPlan(db, collectionId, tunings)) || covers(plan, livePlan(db, collectionId, tunings));
+    const isHeld = (want: IndexPlan): boolean => covers(heldPlan(entry, want), want);
+    return isHeld(wantedPlan(db, collectionId, tunings)) || isHeld(livePlan(db, collectionId, tunings));
   }
 
   /** Throws a Failure while the index cannot answer the draft yet: it says how far that is. */
@@ -221,10 +231,16 @@ export class IndexManager {
     const entry = this.#entry(collectionId);
     const { db, log } = this.#parts;
     if (entry.rebuild !== null) return entry.rebuild;
-    if (isUpToDate(entry.plan, wantedPlan(db, collectionId))) return null;
+    const wanted = wantedPlan(db, collectionId);
+    this.#widen(entry, wanted);
+    if (isUpToDate(entry.plan, wanted)) return null;
     const rebuild: Rebuild = { ended: Promise.resolve(), progress: 0, records: this.#recordsOf(collectionId) };
     entry.rebuild = rebuild;
-    rebuild.ended = this.#rebuild(entry, rebuild).finally(() => (entry.rebuild = null));
+    entry.underWay++;
+    rebuild.ended = this.#rebuild(entry, rebuild).finally(() => {
+      entry.underWay--;
+      entry.rebuild = null;
+    });
     // Whoever waits for it is told; until then nobody need be listening.
     rebuild.ended.catch((error: Error) => {
       if (this.#isOpen(entry)) log.error({ collectionId, error: error.message }, 'the index for a draft was not built');
@@ -239,9 +255,9 @@ export class IndexManager {
       // The draft may be changed while its index is built; then there is one more round.
       const plan = wantedPlan(db, collectionId);
       if (isUpToDate(entry.plan, plan)) return;
-      const pieces = await this.#builds.all(entry, plan, (records) => {
-        rebuild.progress = Math.min(1, records / Math.max(1, rebuild.records));
-      });
+      const onProgress = (records: number): void =>
+        void (rebuild.progress = Math.min(1, records / Math.max(1, rebuild.records)));
+      const pieces = await this.#builds.all(entry, plan, { sideBySide: true, onProgress });
       await this.#takeOver(entry, pieces, plan, () => covers(plan, wantedPlan(db, collectionId)));
     }
   }
@@ -249,12 +265,29 @@ export class IndexManager {
   /** What it would take to answer a tuning: nothing, or building the index anew beside the one in use. */
   costOf(collectionId: number, coming: TuningDocument): { rebuild: boolean; records: number; aboutS: number } {
     const entry = this.#entry(collectionId);
-    const rebuild = !isUpToDate(entry.plan, wantedPlan(this.#parts.db, collectionId, [coming]));
+    const wanted = wantedPlan(this.#parts.db, collectionId, [coming]);
+    const rebuild = !isUpToDate(heldPlan(entry, wanted), wanted);
     const records = allLayers(entry).reduce((sum, { segment }) => sum + segment.docs, 0);
     return { rebuild, records, aboutS: rebuild ? records / this.#builds.rate : 0 };
   }
 
+  /** A load has stored more, and goes on. `coming`: the tunings that will be there when it has ended. */
+  grow(collectionId: number, coming: readonly TuningDocument[]): void {
+    const entry = this.#entries.get(collectionId);
+    if (!entry?.ready || entry.gaps.length > 0) return;
+    // Made for what the index is made for, so that it stands beside the other segments.
+    const plan = entry.layers.length > 0 ? entry.plan : wantedPlan(this.#parts.db, collectionId, coming);
+    this.#builds.grow(entry, lastingVersion(entry), plan);
+  }
+
+  /** No load goes on: what was built of one and nobody took over is not wanted. */
+  stopGrowing(collectionId: number): void {
+    const entry = this.#entries.get(collectionId);
+    if (entry) this.#builds.stopGrowing(entry);
+  }
+
   forget(collectionId: number): void {
+    this.stopGrowing(collectionId);
     this.#entries.delete(collectionId);
     this.#store.removeFolder(collectionId);
   }
@@ -301,7 +334,7 @@ export class IndexManager {
           pieces.map(({ built }) => built),
         );
       }
-      for (const { built, fromVersion } of pieces) this.#store.adopt(entry, built, fromVersion, plan);
+      this.#store.adopt(entry, pieces, plan, 1);
       entry.epoch++;
       await this.#fresh.freshen(entry);
     });
@@ -313,15 +346,27 @@ export class IndexManager {
     const dead = entry.layers.reduce((sum, layer) => sum + layer.dead.count, 0);
     if (entry.layers.length <= MOST_LAYERS && dead <= docs * DEAD_SHARE + FRESH_RECORDS) return;
     entry.merging = true;
+    entry.underWay++;
     this.#parts.log.info({ collectionId: entry.collectionId, layers: entry.layers.length, dead }, 'merging segments');
     const { plan } = entry;
     this.#builds
-      .all(entry, plan)
+      .all(entry, plan, { sideBySide: false })
       .then((pieces) => this.#takeOver(entry, pieces, plan, () => entry.plan === plan))
       .catch((error: Error) => {
         if (this.#isOpen(entry)) this.#parts.log.error({ error: error.message }, 'merge failed, the segments stay');
       })
-      .finally(() => (entry.merging = false));
+      .finally(() => {
+        entry.underWay--;
+        entry.merging = false;
+      });
+  }
+
+  /** Takes note of what the segments hold besides what they were made for, as far as it is wanted. */
+  #widen(entry: Entry, wanted: IndexPlan): void {
+    const plan = heldPlan(entry, wanted);
+    if (plan === entry.plan) return;
+    entry.plan = plan;
+    this.#store.keepPlan(entry);
   }
 
   #show(entry: Entry): void {
@@ -358,9 +403,11 @@ export class IndexManager {
   #shownTunings(entry: Entry): { live: string; draft: string } {
     const { db } = this.#parts;
     const { live, draft } = storedTunings(db, entry.collectionId);
-    const { shown, plan } = entry;
-    if (shown?.live !== live || shown.draft !== draft || shown.plan !== plan) {
-      entry.shown = { live, draft, plan, draftReady: covers(plan, wantedPlan(db, entry.collectionId)) };
+    const { shown } = entry;
+    if (shown?.live !== live || shown.draft !== draft || shown.plan !== entry.plan) {
+      const wanted = wantedPlan(db, entry.collectionId);
+      this.#widen(entry, wanted);
+      entry.shown = { live, draft, plan: entry.plan, draftReady: covers(entry.plan, wanted) };
     }
     return { live, draft };
   }

@@ -5,6 +5,12 @@ import type { BuiltSegment } from './build-segment';
 /** A segment that was built, and what the disk said of its file. */
 export type Built = BuiltSegment & { id: string; unsaved: string | null };
 
+/** A built segment that holds what was written after a version. */
+export interface Piece {
+  built: Built;
+  fromVersion: number;
+}
+
 /** One segment in use. */
 export interface Layer {
   id: string;
@@ -45,6 +51,11 @@ export interface Layers {
   fresh: Layer | null;
   /** Tombstones up to this one are in the tombstones of all layers. */
   lastTombstone: number;
+  /**
+   * Builds of it that are not taken over yet. What was deleted since they were begun must stay known, whatever else is
+   * taken over meanwhile.
+   */
+  underWay: number;
   /** What is missing from the answers until it is indexed again, oldest first. */
   gaps: Gap[];
 }
@@ -64,6 +75,10 @@ export function allLayers(entry: Layers): Layer[] {
 function lastingLayers({ layers, recent }: Layers): Layer[] {
   return recent ? [...layers, recent] : layers;
 }
+
+/** What is written after it is in memory alone. */
+export const lastingVersion = ({ layers, gaps }: Layers): number =>
+  Math.max(layers.at(-1)?.toVersion ?? 0, gaps.at(-1)?.toVersion ?? 0);
 
 /** Adds deleted versions to the tombstones of the layers that hold them. */
 export function markDeleted(entry: Layers, deleted: readonly number[]): void {

@@ -7,7 +7,7 @@ import type { Db } from '../db/open';
 import { segments as segmentRows, tombstones } from '../db/schema';
 import { storageCodeOf } from '../storage/storage-failure';
 import type { StorageHealth } from '../storage/storage-health';
-import { markDeleted, newLayer, type Built, type Layer, type Layers, type UnsavedRow } from './layers';
+import { markDeleted, newLayer, type Built, type Layer, type Layers, type Piece, type UnsavedRow } from './layers';
 
 /** How many records stand after a version, counted no further than `limit`, and the newest version there is. */
 export interface Waiting {
@@ -141,21 +141,38 @@ export class SegmentStore {
     });
   }
 
-  /** Takes a built segment over, on disk and in memory: after the other layers, or (from 0) in place of all of them. */
-  adopt(entry: Layers, built: Built, fromVersion: number, plan: IndexPlan): void {
+  /**
+   * Takes built segments over, on disk and in memory: after the other layers, or (the first from version 0) in place of
+   * all of them. `own`: how many of the builds under way this is.
+   */
+  adopt(entry: Layers, pieces: readonly Piece[], plan: IndexPlan, own: 0 | 1): void {
     const { collectionId } = entry;
-    const replaced = fromVersion === 0 ? entry.layers : [];
-    const layer = built.buffer === null ? null : newLayer(built.id, built.toVersion, built.buffer);
-    const { id, toVersion, tombstoneId } = built;
-    const row = { id, collectionId, fromVersion, toVersion, tombstoneId, plan: JSON.stringify(plan) };
+    const isWhole = pieces[0]!.fromVersion === 0;
+    const replaced = isWhole ? entry.layers : [];
+    // Of parts that were built side by side each was begun at a moment of its own.
+    const tombstoneId = Math.min(...pieces.map(({ built }) => built.tombstoneId));
+    const added = pieces.flatMap(({ built, fromVersion }) => {
+      if (built.buffer === null) return [];
+      const { id, toVersion } = built;
+      const row = {
+        id,
+        collectionId,
+        fromVersion,
+        toVersion,
+        plan: JSON.stringify(plan),
+        tombstoneId: built.tombstoneId,
+      };
+      return [{ layer: newLayer(id, toVersion, built.buffer), row, built }];
+    });
     this.try(() =>
       this.#db.$client
         .transaction(() => {
-          if (fromVersion === 0) this.#db.delete(segmentRows).where(eq(segmentRows.collectionId, collectionId)).run();
-          if (layer === null) return;
-          this.keepRow(layer, row, built);
-          // With one segment left, tombstones that it was built after concern nobody any more.
-          if (fromVersion === 0)
+          if (isWhole) this.#db.delete(segmentRows).where(eq(segmentRows.collectionId, collectionId)).run();
+          if (added.length === 0) return;
+          for (const { layer, row, built } of added) this.keepRow(layer, row, built);
+          // With these segments alone, tombstones that all were built after concern nobody any more: unless something
+          // else is being built that was begun before.
+          if (isWhole && entry.underWay === own)
             this.#db
               .delete(tombstones)
               .where(and(eq(tombstones.collectionId, collectionId), lte(tombstones.id, tombstoneId)))
@@ -163,17 +180,22 @@ export class SegmentStore {
         })
         .immediate(),
     );
-    const added = layer === null ? [] : [layer];
-    entry.layers = fromVersion === 0 ? added : [...entry.layers, ...added];
+    const layers = added.map(({ layer }) => layer);
+    entry.layers = isWhole ? layers : [...entry.layers, ...layers];
     entry.recent = null;
     entry.fresh = null;
     entry.plan = plan;
-    markDeleted(entry, built.deleted);
-    if (fromVersion === 0) {
-      entry.lastTombstone = tombstoneId;
-      entry.gaps = [];
-    }
+    for (const { built } of pieces) markDeleted(entry, built.deleted);
+    entry.lastTombstone = isWhole ? tombstoneId : Math.min(entry.lastTombstone, tombstoneId);
+    if (isWhole) entry.gaps = [];
     for (const one of replaced) this.removeFile(collectionId, one.id);
+  }
+
+  /** Notes that all segments of an index fulfil its plan. */
+  keepPlan({ collectionId, plan: of, layers }: Layers): void {
+    const plan = JSON.stringify(of);
+    for (const { unsaved } of layers) if (unsaved) unsaved.plan = plan;
+    this.try(() => this.#db.update(segmentRows).set({ plan }).where(eq(segmentRows.collectionId, collectionId)).run());
   }
 
   /** Writes the row of a segment whose file is there; one whose file is not is remembered for later. */

@@ -152,6 +152,7 @@ class Loader {
   readonly #firstVersionId: number;
   #assigned: AssignedKeys | null = null;
   #toldAt = 0;
+  #telling: ReturnType<typeof setTimeout> | null = null;
 
   constructor(
     store: RecordStore,
@@ -197,6 +198,7 @@ class Loader {
   }
 
   close(): void {
+    if (this.#telling !== null) clearTimeout(this.#telling);
     this.#assigned?.close();
   }
 
@@ -237,10 +239,15 @@ class Loader {
       throw error;
     }
     if (progress.failed + progress.done === before.failed + before.done) return;
-    const now = Date.now();
-    if (now - this.#toldAt < TELL_EVERY_MS) return;
-    this.#toldAt = now;
-    this.#onProgress(progress);
+    // The last one is told too: an input that pauses must not be taken for one that stands elsewhere.
+    this.#telling ??= setTimeout(
+      () => {
+        this.#telling = null;
+        this.#toldAt = Date.now();
+        this.#onProgress(progress);
+      },
+      Math.max(0, this.#toldAt + TELL_EVERY_MS - Date.now()),
+    );
   }
 
   #writeRow(row: Row): void {

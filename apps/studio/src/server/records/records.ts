@@ -1,4 +1,4 @@
-import type { Page, RecordJson, Task } from '@yucca/contract';
+import type { Page, RecordJson, Task, TuningDocument } from '@yucca/contract';
 import { completeTuning, pick } from '@yucca/contract';
 import { shownPart } from '@yucca/engine';
 import { and, asc, eq } from 'drizzle-orm';
@@ -10,6 +10,7 @@ import { Failure, isFailure } from '../failure';
 import { listPage } from '../list-page';
 import { existsSync } from 'node:fs';
 import type { IndexManager } from '../index/index-manager';
+import { GROW_FROM } from '../index/segment-builds';
 import type { Tasks } from '../tasks/tasks';
 import type { Tunings } from '../tuning/tuning';
 import type { WriterMethods } from '../workers/writer-worker';
@@ -65,6 +66,16 @@ export interface RecordParts {
   scan: () => RemoteThread<ScanMethods>;
 }
 
+interface RunningLoad {
+  id: string;
+  name: string;
+  collectionId: number;
+  expected: number | null;
+  told: LoadProgress;
+  /** The tunings that are foreseen for its end; null = nobody has looked yet. */
+  coming: Promise<TuningDocument[]> | null;
+}
+
 /** Records: loading, reading, and changing one. */
 export class Records {
   readonly #db: Db;
@@ -77,7 +88,7 @@ export class Records {
   readonly #search: SearchService;
   readonly #dataDir: string;
   /** The loads that run: bytes expected of them, and what was told of them last. */
-  readonly #running = new Map<string, { name: string; expected: number | null; told: LoadProgress }>();
+  readonly #running = new Map<string, RunningLoad>();
 
   constructor(parts: RecordParts) {
     this.#db = parts.db;
@@ -94,8 +105,29 @@ export class Records {
   /** What the writer says while it loads. */
   onProgress(load: string, progress: LoadProgress): void {
     const running = this.#running.get(load);
-    if (running) running.told = progress;
+    if (running) {
+      running.told = progress;
+      void this.#indexMeanwhile(running);
+    }
     this.#tasks.update(load, this.#asTask(load, progress));
+  }
+
+  /**
+   * Has the index made of what a load has stored so far. Of a collection that was empty, what its first records say of
+   * the fields is taken for what all will say: when they say otherwise, the index is made anew after the load.
+   */
+  async #indexMeanwhile(load: RunningLoad): Promise<void> {
+    if (load.told.done < GROW_FROM) return;
+    load.coming ??= this.#foreseen(load).catch(() => []);
+    const coming = await load.coming;
+    if (this.#running.has(load.id)) this.#indexManager.grow(load.collectionId, coming);
+  }
+
+  async #foreseen({ name, collectionId }: RunningLoad): Promise<TuningDocument[]> {
+    const wanted = this.#collections.wantsUnderstanding(name);
+    if (wanted === null) return [];
+    const { facets } = await this.#scan().call('understand', [collectionId, wanted.keyField]);
+    return [{ facets: facets.map((field) => ({ name: field, field })) }];
   }
 
   #asTask(id: string, { bytes, done, failed, repeated, errors, failedKept }: LoadProgress): Partial<Task> {
@@ -131,7 +163,8 @@ export class Records {
     }
     const id = request.taskId ?? randomUUID();
     this.#tasks.begin(id, 'load', name, () => this.#writer.send('loadCancel', [id]));
-    this.#running.set(id, { name, expected: gzip ? null : bytes, told: nothingLoaded() });
+    const expected = gzip ? null : bytes;
+    this.#running.set(id, { id, name, collectionId, expected, told: nothingLoaded(), coming: null });
     const common = { collectionId, keyField, mode, assignKeys, nest, header };
     const progress = isWhole(mediaType)
       ? await this.#pump(
@@ -142,7 +175,11 @@ export class Records {
       : await this.#pump(id, { ...common, mediaType, gzip, at, charset }, body);
     this.#tasks.update(id, { ...this.#asTask(id, progress), total: progress.done + progress.failed, step: 'indexing' });
     this.#running.delete(id);
-    const searchable = this.makeSearchable(name).then(
+    const ready = this.makeSearchable(name).finally(() => {
+      const others = [...this.#running.values()].some((load) => load.collectionId === collectionId);
+      if (!others) this.#indexManager.stopGrowing(collectionId);
+    });
+    const searchable = ready.then(
       () => this.#tasks.end(id, { state: nothingCame(progress) ? 'failed' : progress.state, ...emptyNote(progress) }),
       (error: Error) =>
         this.#tasks.end(id, {

@@ -26,6 +26,8 @@ export interface Listeners {
 export class Threads {
   readonly writer: RemoteThread<WriterMethods>;
   readonly builder: ThreadOnDemand<BuilderMethods>;
+  /** For what somebody waits for and takes long, each a part of it. */
+  readonly sideBySide: readonly ThreadOnDemand<BuilderMethods>[];
   /** For the few records written since, so that they never wait for a whole index. */
   readonly catchUp: ThreadOnDemand<BuilderMethods>;
   /** For what is in memory alone, of a collection that is written to again and again. */
@@ -39,7 +41,8 @@ export class Threads {
   #listeners: Listeners | null = null;
   #closing = false;
 
-  constructor(dataDir: string, log: Logger) {
+  /** `builders`: how many threads build an index side by side. */
+  constructor(dataDir: string, log: Logger, builders: number) {
     this.#dataDir = dataDir;
     this.#log = log;
     this.writer = new RemoteThread<WriterMethods>(
@@ -50,6 +53,7 @@ export class Threads {
       }),
     );
     this.builder = this.#builder('builder');
+    this.sideBySide = Array.from({ length: builders }, (_, i) => this.#builder(`builder ${i + 1} of parts`));
     this.catchUp = this.#builder('catch-up builder');
     this.recent = this.#builder('builder of recent writes');
     this.feed = new ThreadOnDemand(this.#options('feed', spawnFeed, { hangMs: LONG_WORK_HANG_MS }), 30_000);
@@ -96,8 +100,17 @@ export class Threads {
 
   /** For whoever looks after them. */
   get all(): Pick<RemoteThread<never>, 'name' | 'alive' | 'busy' | 'replaced' | 'replace'>[] {
-    const { writer, builder, catchUp, recent, feed, searchers } = this;
-    return [writer, builder, catchUp, recent, feed, ...(this.#scan === null ? [] : [this.#scan]), ...searchers.threads];
+    const { writer, builder, sideBySide, catchUp, recent, feed, searchers } = this;
+    return [
+      writer,
+      builder,
+      ...sideBySide,
+      catchUp,
+      recent,
+      feed,
+      ...(this.#scan === null ? [] : [this.#scan]),
+      ...searchers.threads,
+    ];
   }
 
   /** From here on a thread that ends was meant to. */
@@ -106,7 +119,9 @@ export class Threads {
   }
 
   async closeBuilders(): Promise<void> {
-    await Promise.all([this.builder, this.catchUp, this.recent, this.feed].map((one) => one.close()));
+    await Promise.all(
+      [this.builder, ...this.sideBySide, this.catchUp, this.recent, this.feed].map((one) => one.close()),
+    );
   }
 
   async close(): Promise<void> {

@@ -79,7 +79,8 @@ export async function packCollection(db: Db, dataDir: string, job: PackJob): Pro
   const { hide, snippets } = tuning;
   const searched = plan.allStrings ? ['*'] : plan.searchFields;
   const kept = [...searched, ...job.shown, ...snippets.map(({ field }) => field)];
-  const indexed = [...kept, ...plan.columns, ...plan.geo, ...plan.labels.map(({ labelField }) => labelField)];
+  const ofColumns = [...plan.columns, ...(plan.ordering ?? []), ...plan.labels.map(({ labelField }) => labelField)];
+  const indexed = [...kept, ...ofColumns, ...plan.geo];
   const builder = new SegmentBuilder(plan, {
     // What is hidden is searched by its words; as a value it stands nowhere.
     hasNoColumn: (path) => hide.some((hidden) => path === hidden || path.startsWith(`${hidden}.`)),
