@@ -6,8 +6,8 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { Readable } from 'node:stream';
 import { RealRecords } from './real-records.ts';
-import { call, healthy, startServer } from './server.ts';
-import { round } from './stats.ts';
+import { call, healthy, opened, startServer } from './server.ts';
+import { quantile, round } from './stats.ts';
 
 export interface LoadResult {
   records: number;
@@ -19,16 +19,26 @@ export interface LoadResult {
   widePlainPerS: number;
   narrowShare: number;
   wideShare: number;
+  /** Records a second of an index of the narrow ones that is made anew, by one thread, and how many times two make. */
+  rebuiltPerS: number;
+  timesByTwo: number;
 }
 
 /** What is sent to be looked at before a load. */
 const HEAD_BYTES = 500_000;
 const LINES_AT_ONCE = 500;
+/** How often an index is made anew, each time by one thread and by two. */
+const REBUILDS = 3;
 
 /** Loads so many real-shaped records into a built studio, once narrow and once wide. */
 export async function measureLoad(records: number): Promise<LoadResult> {
   const dataDir = mkdtempSync(path.join(tmpdir(), 'yucca-bench-'));
-  const server = startServer(dataDir);
+  let server = startServer(dataDir);
+  const stop = async (): Promise<void> => {
+    const ended = new Promise((resolve) => server.once('exit', resolve));
+    server.kill();
+    await ended;
+  };
   try {
     await healthy();
     const narrow = linesOf(records, narrowRecord);
@@ -37,8 +47,30 @@ export async function measureLoad(records: number): Promise<LoadResult> {
     const wide = linesOf(records, wideRecord);
     const widePerS = records / (await load('wide', wide));
     const widePlainPerS = records / plainInsert(wide);
+    // In turn, so that each is measured in the same hours as the other.
+    const seconds: [one: number, two: number][] = [];
+    for (let round = 0; round < REBUILDS; round++) {
+      const pair: number[] = [];
+      for (const [builders, field] of [
+        [1, 'name'],
+        [2, 'text'],
+      ] as const) {
+        await stop();
+        server = startServer(dataDir, { YUCCA_BUILDERS: String(builders) });
+        await healthy();
+        pair.push(await rebuild('narrow', field));
+      }
+      seconds.push([pair[0]!, pair[1]!]);
+    }
+    const middle = (of: (pair: [number, number]) => number): number =>
+      quantile(
+        seconds.map(of).sort((a, b) => a - b),
+        0.5,
+      );
     return {
       records,
+      rebuiltPerS: Math.round(records / middle(([one]) => one)),
+      timesByTwo: round(middle(([one, two]) => one / two)),
       narrowPerS: Math.round(narrowPerS),
       widePerS: Math.round(widePerS),
       narrowPlainPerS: Math.round(narrowPlainPerS),
@@ -47,9 +79,7 @@ export async function measureLoad(records: number): Promise<LoadResult> {
       wideShare: round(widePerS / widePlainPerS),
     };
   } finally {
-    const ended = new Promise((resolve) => server.once('exit', resolve));
-    server.kill();
-    await ended;
+    await stop();
     rmSync(dataDir, { recursive: true, force: true });
   }
 }
@@ -99,6 +129,17 @@ async function load(name: string, lines: readonly string[]): Promise<number> {
   const start = performance.now();
   await (await call('POST', `/collections/${name}/records?wait=true`, body, 'application/x-ndjson')).arrayBuffer();
   return (performance.now() - start) / 1_000;
+}
+
+/** Seconds until a draft can be answered that needs another index; it is thrown away again. */
+async function rebuild(name: string, field: string): Promise<number> {
+  await opened();
+  const draft = { sorts: [{ name: field, by: [{ field, order: 'asc' }] }] };
+  const start = performance.now();
+  await (await call('PATCH', `/collections/${name}/tuning/draft?wait=true`, JSON.stringify(draft))).arrayBuffer();
+  const seconds = (performance.now() - start) / 1_000;
+  await (await call('DELETE', `/collections/${name}/tuning/draft`, null)).arrayBuffer();
+  return seconds;
 }
 
 /** Seconds that a table with a key takes, in transactions of a thousand rows that are flushed to the disk. */

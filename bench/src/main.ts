@@ -5,6 +5,7 @@
  *   npm run bench -- 1000000          other sizes, engine only
  *   npm run bench -- --http 1000000   other sizes, over HTTP only
  *   npm run bench -- --real 200000    real-shaped records, engine only
+ *   npm run bench -- --spaceless 200000  the same in a script without spaces
  *   npm run bench -- --offline 50000  folders without a server, engine only
  *   npm run bench -- --load 200000    real-shaped records from the request until they can be searched
  *   npm run bench -- --feeds 200000   how soon a change of a source can be searched, at 200 events a second
@@ -26,7 +27,7 @@ import { measureInsights, type InsightsResult } from './insights.ts';
 import { measureLoad, type LoadResult } from './load.ts';
 import { measureOffline, type OfflineResult } from './offline.ts';
 import { measurePair } from './pair.ts';
-import { measureReal, type RealResult } from './real.ts';
+import { measureReal, measureSpaceless, type RealResult } from './real.ts';
 import { round } from './stats.ts';
 
 /* eslint-disable no-console -- the tables are what the command is for */
@@ -48,6 +49,7 @@ if (!isMainThread) {
   const others = {
     '--http': measureHttp,
     '--real': measureReal,
+    '--spaceless': measureSpaceless,
     '--offline': measureOffline,
     '--load': measureLoad,
     '--feeds': measureFeeds,
@@ -75,6 +77,8 @@ async function measureAll(): Promise<void> {
     real.push(measureReal(size));
     console.table(real.slice(-1));
   }
+  const spaceless: RealResult[] = [measureSpaceless(200_000)];
+  console.table(spaceless);
   const offline: OfflineResult[] = [];
   for (const size of [3_000, 50_000]) {
     offline.push(measureOffline(size));
@@ -98,7 +102,7 @@ async function measureAll(): Promise<void> {
   const file = path.join(process.cwd(), 'bench/results.json');
   writeFileSync(
     file,
-    `${JSON.stringify({ measured, machine, bars, engine, real, offline, load, insights, feeds, http: overHttp }, null, 2)}\n`,
+    `${JSON.stringify({ measured, machine, bars, engine, real, spaceless, offline, load, insights, feeds, http: overHttp }, null, 2)}\n`,
   );
 }
 
@@ -106,7 +110,7 @@ type Results = Record<string, Record<string, number>[]>;
 
 /** Every figure that two results have both, by the size it was measured at. */
 function compareResults(before: Results, after: Results): object[] {
-  return ['engine', 'real', 'offline', 'load', 'insights', 'feeds', 'http'].flatMap((part) =>
+  return ['engine', 'real', 'spaceless', 'offline', 'load', 'insights', 'feeds', 'http'].flatMap((part) =>
     (after[part] ?? []).flatMap((now) => {
       const was = before[part]?.find(({ records }) => records === now.records);
       if (was === undefined) return [];

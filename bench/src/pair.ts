@@ -7,7 +7,7 @@ import { pathToFileURL } from 'node:url';
 import { tuning } from './collection.ts';
 import { Generator } from './generator.ts';
 import { keystrokes } from './keystrokes.ts';
-import { RealRecords, realTuning } from './real-records.ts';
+import { RealRecords, realTuning, SpacelessRecords } from './real-records.ts';
 import { percentiles, round, timed } from './stats.ts';
 
 type Engine = Pick<typeof engine, 'planFor' | 'search' | 'Segment' | 'SegmentBuilder' | 'Tombstones'>;
@@ -31,7 +31,11 @@ export async function measurePair(checkout: string, count: number): Promise<Pair
   const folder = mkdtempSync(path.join(tmpdir(), 'yucca-pair-'));
   try {
     const engines = await Promise.all([checkout, process.cwd()].map((root, i) => engineOf(root, folder, i)));
-    return [...compared('bench', engines, benchData(count)), ...compared('real', engines, realData(count))];
+    return [
+      ...compared('bench', engines, benchData(count)),
+      ...compared('real', engines, realData(new RealRecords(), count)),
+      ...compared('spaceless', engines, realData(new SpacelessRecords(), count)),
+    ];
   } finally {
     rmSync(folder, { recursive: true });
   }
@@ -65,8 +69,7 @@ function benchData(count: number): Data {
   return { tuning, lines, keys: lines.map((_, i) => String(i + 1)), log: keystrokes(generator) };
 }
 
-function realData(count: number): Data {
-  const source = new RealRecords();
+function realData(source: RealRecords, count: number): Data {
   const records = Array.from({ length: count }, (_, i) => source.record(i));
   const keys = records.map(({ id }) => String(id));
   return {

@@ -1,5 +1,5 @@
 import { planFor, search, Segment, SegmentBuilder, suggest, Tombstones, type Generation } from '@yucca/engine';
-import { RealRecords, realTuning } from './real-records.ts';
+import { RealRecords, realTuning, SpacelessRecords } from './real-records.ts';
 import { percentiles, quantile, round, timed } from './stats.ts';
 
 /** What is measured with real-shaped records; times in milliseconds. */
@@ -17,6 +17,10 @@ export interface RealResult {
   withLetters: number;
   withRatings: number;
   suggestP95Ms: number;
+  /** How many times a keystroke takes when what was written last stands in a segment of its own, and in two halves. */
+  afterAWrite: number;
+  inHalves: number;
+  inHalvesP95: number;
   /** The slowest kind of a choice, a range, a named sort, a circle; the median of each. */
   chosenMs: number;
   /** The slowest kind of `=`, `<>`, IN and LIKE on keys and names; the median of each. */
@@ -26,23 +30,34 @@ export interface RealResult {
 const QUERIES = 120;
 /** How often each of the rarer questions is asked. */
 const TIMES = 15;
+/** Records that were written after the index was made. */
+const WRITTEN_LAST = 500;
 const shared = (bytes: number): SharedArrayBuffer => new SharedArrayBuffer(bytes);
 
+function generationOf(buffers: readonly SharedArrayBuffer[]): Generation {
+  const segments = buffers.map((buffer) => new Segment(buffer));
+  return { number: 1, segments: segments.map((segment) => ({ segment, dead: Tombstones.none(segment.docs, shared) })) };
+}
+
 /** Builds an index of so many real-shaped records in this process and asks it what visitors ask. */
-export function measureReal(count: number): RealResult {
-  const source = new RealRecords();
+export const measureReal = (count: number): RealResult => measureSet(new RealRecords(), count);
+
+/** The same with names and texts in a script without spaces. */
+export const measureSpaceless = (count: number): RealResult => measureSet(new SpacelessRecords(), count);
+
+function measureSet(source: RealRecords, count: number): RealResult {
   const records = Array.from({ length: count }, (_, i) => source.record(i));
   const lines = records.map((record) => JSON.stringify(record));
-  const builder = new SegmentBuilder(planFor([realTuning]));
-  let buffer = shared(0);
-  const buildMs = timed(() => {
-    lines.forEach((json, i) => builder.add({ versionId: i + 1, order: i + 1, key: String(records[i]!.id), json }));
-    buffer = builder.finish(shared);
-  });
-  const generation: Generation = {
-    number: 1,
-    segments: [{ segment: new Segment(buffer), dead: Tombstones.none(count, shared) }],
+  const build = (from: number, to: number): { buffer: SharedArrayBuffer; recordBytes: number } => {
+    const builder = new SegmentBuilder(planFor([realTuning]));
+    for (let i = from; i < to; i++)
+      builder.add({ versionId: i + 1, order: i + 1, key: String(records[i]!.id), json: lines[i]! });
+    return { buffer: builder.finish(shared), recordBytes: builder.recordBytes };
   };
+  let built = { buffer: shared(0), recordBytes: 0 };
+  const buildMs = timed(() => (built = build(0, count)));
+  const { buffer, recordBytes } = built;
+  const generation = generationOf([buffer]);
   const log = source.keystrokes(QUERIES);
   const ask = (more: object): number => timed(() => search(generation, realTuning, { size: 20, ...more }));
   const median = (facets: string[]): number => percentiles(log.map((q) => ask({ q, facets }))).medianMs;
@@ -58,6 +73,19 @@ export function measureReal(count: number): RealResult {
     return timed(() => texts.filter((text) => words.every((word) => text.includes(word))).length);
   };
   const scans = log.filter((_, i) => i % Math.ceil(log.length / 40) === 0).map(scan);
+  const half = Math.floor(count / 2);
+  const parted = [
+    generationOf([build(0, count - WRITTEN_LAST).buffer, build(count - WRITTEN_LAST, count).buffer]),
+    generationOf([build(0, half).buffer, build(half, count).buffer]),
+  ].map((parts) => {
+    const askParts = (q: string): number => timed(() => search(parts, realTuning, { q, size: 20, facets: ['*'] }));
+    for (const q of log.slice(0, 400)) askParts(q);
+    // In turn, so that both are asked in the same hour.
+    const both = log.map((q) => [ask({ q, facets: ['*'] }), askParts(q)] as const);
+    const [whole, apart] = [percentiles(both.map(([one]) => one)), percentiles(both.map(([, other]) => other))];
+    return { median: round(apart.medianMs / whole.medianMs), p95: round(apart.p95Ms / whole.p95Ms) };
+  });
+
   const typed = log.map((q) => timed(() => suggest(generation, realTuning, q, 8)));
 
   // Each time with other values: what was asked once is remembered.
@@ -86,7 +114,7 @@ export function measureReal(count: number): RealResult {
   return {
     records: count,
     buildRecordsPerS: Math.round(count / (buildMs / 1000)),
-    indexToText: round((buffer.byteLength - builder.recordBytes) / texts.reduce((sum, { length }) => sum + length, 0)),
+    indexToText: round((buffer.byteLength - recordBytes) / texts.reduce((sum, { length }) => sum + length, 0)),
     ...times,
     timesFasterThanScan: round(
       quantile(
@@ -99,6 +127,9 @@ export function measureReal(count: number): RealResult {
     withLetters: round(median(['letter']) / plain),
     withRatings: round(median(['rating']) / plain),
     suggestP95Ms: percentiles(typed).p95Ms,
+    afterAWrite: parted[0]!.median,
+    inHalves: parted[1]!.median,
+    inHalvesP95: parted[1]!.p95,
     chosenMs,
     byKeyMs,
   };

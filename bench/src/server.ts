@@ -6,12 +6,12 @@ export const BASE = `http://127.0.0.1:${PORT}`;
 export const KEY = 'bench-key';
 
 /** A built studio over a folder of its own, as `npm start` runs it. */
-export function startServer(dataDir: string): ChildProcess {
+export function startServer(dataDir: string, more: Record<string, string> = {}): ChildProcess {
   const root = process.cwd();
   return spawn(process.execPath, [path.join(root, 'apps/studio/.next/front/main.mjs')], {
     cwd: path.join(root, 'apps/studio'),
     stdio: ['ignore', 'ignore', 'inherit'],
-    env: serverEnvironment(root, dataDir, PORT),
+    env: { ...serverEnvironment(root, dataDir, PORT), ...more },
   });
 }
 
@@ -41,11 +41,16 @@ export async function healthy(): Promise<void> {
   throw new Error('the studio did not start; run "npm run build" first');
 }
 
+/** Settles when every index is open. */
+export async function opened(): Promise<void> {
+  while (!(await fetch(`${BASE}/api/v1/ready`)).ok) await new Promise((resolve) => setTimeout(resolve, 50));
+}
+
 /** Asks the API as its administrator; what it answers is returned as it is. */
 export async function call(
   method: string,
   route: string,
-  body: BodyInit,
+  body: BodyInit | null,
   type = 'application/json',
 ): Promise<Response> {
   const response = await fetch(`${BASE}/api/v1${route}`, {
