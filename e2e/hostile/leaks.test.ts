@@ -12,7 +12,8 @@ jest.setTimeout(900_000 + ROUNDS * 1_600);
 let server: Server;
 beforeAll(async () => {
   server = await new Server().start();
-  await loadPlants(server, 'plants', somePlants(900));
+  // Fewer stay in memory, and have no files.
+  await loadPlants(server, 'plants', somePlants(1_500));
   mkdirSync(path.join(server.dataDir, 'files'), { recursive: true });
   writeFileSync(
     path.join(server.dataDir, 'files', 'leaf.svg'),
