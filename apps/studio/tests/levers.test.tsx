@@ -4,6 +4,7 @@ import { act, configure, fireEvent, render, screen, within } from '@testing-libr
 import userEvent from '@testing-library/user-event';
 import type { ReactNode } from 'react';
 import { DraftProvider, useDraft } from '../src/features/tuning/draft';
+import { LanguageLevers } from '../src/features/tuning/levers/languages';
 import { SignalLevers } from '../src/features/tuning/levers/signals';
 import { TypoLevers } from '../src/features/tuning/levers/typos';
 import { Weights } from '../src/features/tuning/levers/weights';
@@ -186,5 +187,43 @@ describe('signals', () => {
     expect(draft()).toMatchObject({ signals: [{ field: 'added', halfLifeDays: 30, order: 'asc' }], signalShare: 0.4 });
     await userEvent.selectOptions(screen.getByRole('combobox', { name: 'on a shape' }), 'linear');
     expect(screen.queryByRole('slider', { name: 'Half after days' })).toBeNull();
+  });
+});
+
+describe('languages', () => {
+  const field = (path: string, distinct: number): FieldProfile =>
+    ({ path, types: { string: 9 }, lists: 0, distinct }) as unknown as FieldProfile;
+  const fields = [field('title', 900), field('title_de', 900), field('lang', 3)];
+
+  test('a language is added, gets a field, gives it back, and goes; each step can be undone', async () => {
+    const user = userEvent.setup();
+    const { draft } = show({}, (tuning) => <LanguageLevers tuning={tuning} fields={fields} />);
+    await user.selectOptions(screen.getByRole('combobox', { name: 'Texts are in' }), 'French');
+    await user.selectOptions(screen.getByRole('combobox', { name: 'Add a language that some are in' }), 'German');
+    expect(draft()).toMatchObject({ language: 'fr', otherLanguages: [{ language: 'de', fields: [] }] });
+    const german = screen.getByRole('group', { name: 'German' });
+    expect(german.textContent).toContain('No texts yet');
+    await user.selectOptions(within(german).getByRole('combobox', { name: 'Add a field in German' }), 'title_de');
+    expect(draft().otherLanguages).toEqual([{ language: 'de', fields: ['title_de'] }]);
+    await user.selectOptions(screen.getByRole('combobox', { name: 'Records name theirs in' }), 'lang');
+    expect(draft().languageField).toBe('lang');
+    await user.click(screen.getByRole('button', { name: 'Remove title_de from German' }));
+    expect(screen.getByRole('group', { name: 'German' }).textContent).toContain('Records that name it.');
+    await user.click(screen.getByRole('button', { name: 'Remove German' }));
+    expect(draft().otherLanguages).toEqual([]);
+    await user.click(screen.getByRole('button', { name: 'Undo' }));
+    expect(draft().otherLanguages).toEqual([{ language: 'de', fields: [] }]);
+    await settled();
+  });
+
+  test('with nothing named, any field of texts may be in another language; the field of languages has few values', () => {
+    show({ otherLanguages: [{ language: 'de' }] }, (tuning) => <LanguageLevers tuning={tuning} fields={fields} />);
+    const options = (name: string): string[] =>
+      within(screen.getByRole('combobox', { name }))
+        .getAllByRole('option')
+        .map(({ textContent }) => textContent);
+    expect(options('Add a field in German').slice(1)).toEqual(['title', 'title_de', 'lang']);
+    expect(options('Records name theirs in')).toEqual(['no field', 'lang']);
+    expect(options('Add a language that some are in')).not.toContain('German');
   });
 });

@@ -1,5 +1,6 @@
 import type { FieldProfile, Profile, TuningDocument } from '@yucca/contract';
 import { Profiler } from '@yucca/engine/profile';
+import type { Failure } from '../src/server/failure';
 import { checkTuning } from '../src/server/tuning/tuning';
 import {
   openProposals,
@@ -8,6 +9,8 @@ import {
   withFacet,
   withFacetOrder,
   withFacetPart,
+  withLanguage,
+  withLanguageField,
   withMarked,
   withProposals,
   withSearch,
@@ -120,4 +123,50 @@ test('all proposals taken make a tuning the server takes, and leave nothing prop
   expect(tuned.search![0]).toEqual({ field: 'id', weight: 1 });
   expect(tuned.hide).toEqual(['checksum']);
   expect(withProposals(tuned, fields)).toEqual(tuned);
+});
+
+test('languages: of a field, of records, and what is proposed of both', () => {
+  const profiler = new Profiler('id');
+  for (let i = 0; i < 40; i++)
+    profiler.add({ id: `p${i}`, title: `Rose ${i}`, title_de: `Rose ${i}`, lang: ['en', 'fr', 'de-AT'][i % 3]! });
+  const { fields: spoken } = profiler.finish();
+  const of = (path: string): FieldProfile => spoken.find((one) => one.path === path)!;
+  expect(openProposals({}, of('title_de'))).toContain('language');
+  expect(openProposals({ language: 'de' }, of('title_de'))).not.toContain('language');
+  const taken = withProposals({}, spoken);
+  expect(taken.languageField).toBe('lang');
+  expect(taken.otherLanguages).toEqual(
+    expect.arrayContaining([
+      { language: 'de', fields: ['title_de'] },
+      { language: 'fr', fields: [] },
+    ]),
+  );
+  expect(taken.otherLanguages).toHaveLength(2);
+  expect(() => checkTuning(taken)).not.toThrow();
+  expect(spoken.flatMap((one) => openProposals(taken, one))).not.toContain('language');
+
+  const moved = withLanguage(taken, 'title_de', 'fr');
+  expect([rolesOf(moved, of('title_de')).language, rolesOf(moved, of('lang')).tellsLanguage]).toEqual(['fr', true]);
+  expect(moved.otherLanguages).toContainEqual({ language: 'de', fields: [] });
+  expect(rolesOf(withLanguage(moved, 'title_de', null), of('title_de')).language).toBeNull();
+  expect(withLanguageField(moved, null).languageField).toBeNull();
+});
+
+test('a language is named once, and a field has one', () => {
+  const refused = (otherLanguages: TuningDocument['otherLanguages']): string[] => {
+    try {
+      checkTuning({ otherLanguages });
+      return [];
+    } catch (error) {
+      return (error as Failure).parts.map(({ pointer }) => pointer);
+    }
+  };
+  expect(refused([{ language: 'de' }, { language: 'fr' }, { language: 'de' }])).toEqual(['/otherLanguages/2/language']);
+  expect(
+    refused([
+      { language: 'de', fields: ['a', 'b'] },
+      { language: 'fr', fields: ['c', 'b'] },
+    ]),
+  ).toEqual(['/otherLanguages/1/fields/1']);
+  expect(refused([{ language: 'no tag' }])).toEqual(['/otherLanguages/0/language']);
 });

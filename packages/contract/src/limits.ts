@@ -12,6 +12,8 @@ export const LIMITS = {
   queryWords: 32,
   /** Phrases of a query, wanted and excluded ones together. */
   queryPhrases: 3,
+  /** Languages of a collection's texts besides the first: each word of a query is tried in every one. */
+  otherLanguages: 7,
   pageSize: 200,
   /** `page × size` may not go past this many results. */
   resultWindow: 10_000,

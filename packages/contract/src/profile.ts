@@ -66,6 +66,8 @@ const fieldProposalSchema = object({
   show: object({ reason: text, shown: yesOrNo }),
   snippet: reasonOrNull,
   html: yesOrNo,
+  /** Its texts are in a language of their own, or it tells the language of each record (BCP 47 tags). */
+  language: orNull(object({ of: oneOf('texts', 'records'), languages: listOf(text), reason: text })),
   geo: reasonOrNull,
 });
 

@@ -109,6 +109,14 @@ const PARTS: { [P in keyof Tuning]?: (before: Tuning[P], after: Tuning[P]) => st
       group.kind === 'same' ? group.words.join(' = ') : `${group.from.join(', ')} → ${group.to.join(', ')}`;
     return lists(before, after, nameOf, 'Synonyms', () => []);
   },
+  otherLanguages: (before, after) =>
+    lists(
+      before,
+      after,
+      ({ language }) => language,
+      'Other languages',
+      (a, b) => properties(`Language ${quote(b.language)}:`, a, b),
+    ),
   stopWords: (before, after) =>
     lists(
       wordsOf(before),
@@ -155,6 +163,7 @@ const PARTS: { [P in keyof Tuning]?: (before: Tuning[P], after: Tuning[P]) => st
 
 const LABELS: { [P in keyof Tuning]?: string } = {
   language: 'Language',
+  languageField: 'Field with the language',
   stems: 'Other forms of words',
   compounds: 'Words inside compounds',
   signalShare: 'Share of signals',

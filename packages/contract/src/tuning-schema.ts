@@ -6,6 +6,7 @@ import { SIGNAL_SHAPE_NAMES } from './signal-shapes.ts';
 
 const fieldPath = { type: 'string', minLength: 1, maxLength: 512 } as const;
 const someWords = { type: 'string', minLength: 1, maxLength: LIMITS.queryLength } as const;
+const LANGUAGE_TAG = '^[a-zA-Z]{2,8}(-[a-zA-Z0-9]{1,8})*$';
 const wordList = { type: 'array', items: someWords, minItems: 1, maxItems: 200 } as const;
 
 const typos = {
@@ -158,9 +159,31 @@ export const tuningSchema = {
   properties: {
     language: {
       type: 'string',
-      pattern: '^[a-zA-Z]{2,8}(-[a-zA-Z0-9]{1,8})*$',
+      pattern: LANGUAGE_TAG,
       default: 'en',
       description: 'A BCP 47 tag. "und", and languages without a stemmer, mean no stems.',
+    },
+    otherLanguages: {
+      type: 'array',
+      maxItems: LIMITS.otherLanguages,
+      default: [],
+      description:
+        'Languages of some texts, besides `language`: those of the fields named here, and all texts of a record whose `languageField` names it. Stems, articles, spellings and compounds of a language count in its own texts alone.',
+      items: {
+        type: 'object',
+        additionalProperties: false,
+        required: ['language'],
+        properties: {
+          language: { type: 'string', pattern: LANGUAGE_TAG, description: 'A BCP 47 tag.' },
+          fields: { type: 'array', items: fieldPath, maxItems: 60, default: [] },
+        },
+      },
+    },
+    languageField: {
+      type: ['string', 'null'],
+      minLength: 1,
+      maxLength: 512,
+      description: 'A field that tells the language of its record, as a BCP 47 tag: "de", "de-AT".',
     },
     search: {
       type: 'array',

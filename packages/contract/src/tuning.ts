@@ -12,6 +12,12 @@ export interface SearchField {
   weight: number;
 }
 
+export interface LanguageRule {
+  language: string;
+  /** Fields whose texts are in it, whatever the record. */
+  fields: string[];
+}
+
 export interface TypoRules {
   enabled: boolean;
   oneFrom: number;
@@ -69,6 +75,9 @@ export interface SignalRule {
 /** A tuning document with every default filled in. */
 export interface Tuning {
   language: string;
+  /** Languages of some texts: of fields, and of records that name one in `languageField`. */
+  otherLanguages: LanguageRule[];
+  languageField: string | null;
   search: SearchField[];
   words: WordRules;
   typos: TypoRules;
@@ -111,6 +120,8 @@ export function completeTuning(document: TuningDocument): Tuning {
   const typos: NonNullable<TuningDocument['typos']> = document.typos ?? {};
   return {
     language: document.language ?? 'en',
+    otherLanguages: (document.otherLanguages ?? []).map(({ language, fields }) => ({ language, fields: fields ?? [] })),
+    languageField: document.languageField ?? null,
     search: (document.search ?? []).map(({ field, weight }) => ({ field, weight: weight ?? 1 })),
     words: { require: document.words?.require ?? 'all', prefix: document.words?.prefix ?? 'last' },
     typos: {

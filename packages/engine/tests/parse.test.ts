@@ -1,6 +1,6 @@
 import { completeTuning, type SignalRule, type TuningDocument } from '@yucca/contract';
 import { parseQuery } from '../src/query/parse/parse-query.ts';
-import { Synonyms, synonymsOf } from '../src/query/parse/synonyms.ts';
+import { compiledOf, Synonyms, synonymSpans } from '../src/query/parse/synonyms.ts';
 import { shaped } from '../src/signals/shapes.ts';
 import { parseDate } from '../src/signals/signals.ts';
 import { stemmerFor } from '../src/text/stem.ts';
@@ -58,13 +58,12 @@ test('phrases past the limit are named too, and so is what is excluded past it',
 
 test('synonyms: one step, several words, other forms of them', () => {
   const synonyms = new Synonyms(
-    completeTuning({
-      synonyms: [
-        { kind: 'same', words: ['snake plant', 'sansevieria', 'Snake Plant'] },
-        { kind: 'oneWay', from: ['succulents'], to: ['aloe'] },
-        { kind: 'oneWay', from: ['!'], to: ['?'] },
-      ],
-    }),
+    [
+      { kind: 'same', words: ['snake plant', 'sansevieria', 'Snake Plant'] },
+      { kind: 'oneWay', from: ['succulents'], to: ['aloe'] },
+      { kind: 'oneWay', from: ['!'], to: ['?'] },
+    ],
+    'en',
   );
   expect(synonyms.spans(['red', 'snake', 'plants'])).toEqual([{ from: 1, to: 3, as: ['sansevieria'] }]);
   expect(synonyms.spans(['sansevieria']).map(({ as }) => as)).toEqual([['snake', 'plant']]);
@@ -122,12 +121,16 @@ test('dates and times of ISO 8601, in UTC unless they say otherwise', () => {
   for (const none of ['soon', '1987*', '12', '2026-13-01', '5/1/2026']) expect(parseDate(none)).toBeNaN();
 });
 
-test('synonyms are compiled once for one list, and anew for another list, language or want of stems', () => {
+test('synonyms are compiled once for one list and a language, and looked up in the forms of each', () => {
   const tuning = completeTuning({ synonyms: [{ kind: 'same', words: ['shrubs', 'bush'] }] });
-  const compiled = synonymsOf(tuning);
-  expect(synonymsOf({ ...tuning, signalShare: 0.9 })).toBe(compiled);
-  expect(compiled.spans(['shrub'])).toEqual([{ from: 0, to: 1, as: ['bush'] }]);
-  expect(synonymsOf({ ...tuning, stems: false }).spans(['shrub'])).toEqual([]);
-  expect(synonymsOf({ ...tuning, language: 'de' })).not.toBe(compiled);
-  expect(synonymsOf({ ...tuning, synonyms: [...tuning.synonyms] })).not.toBe(compiled);
+  const compiled = compiledOf(tuning.synonyms);
+  expect(compiled('en')).toBe(compiledOf(tuning.synonyms)('en'));
+  expect(compiled('de')).not.toBe(compiled('en'));
+  const found = [{ from: 0, to: 1, as: ['bush'] }];
+  expect(synonymSpans(tuning, ['shrub'])).toEqual(found);
+  expect(synonymSpans({ ...tuning, stems: false }, ['shrub'])).toEqual([]);
+  expect(synonymSpans({ ...tuning, language: 'und' }, ['shrub'])).toEqual([]);
+  const others = { otherLanguages: [{ language: 'en', fields: [] }], languageField: 'lang' };
+  expect(synonymSpans({ ...tuning, language: 'und', ...others }, ['shrub'])).toEqual(found);
+  expect(synonymSpans({ ...tuning, ...others, language: 'en' }, ['shrubs'])).toEqual(found);
 });

@@ -105,7 +105,8 @@ export function AddChoice({
 }: {
   /** "Add a sort". */
   label: string;
-  options: readonly string[];
+  /** What can be added, or with it what is shown of it. */
+  options: readonly (string | readonly [string, string])[];
   onAdd: (option: string) => void;
 }) {
   if (options.length === 0) return null;
@@ -117,9 +118,14 @@ export function AddChoice({
       onChange={(event) => event.target.value !== '' && onAdd(event.target.value)}
     >
       <option value="">{label} …</option>
-      {options.map((option) => (
-        <option key={option}>{option}</option>
-      ))}
+      {options.map((option) => {
+        const [value, shown] = typeof option === 'string' ? [option, option] : option;
+        return (
+          <option key={value} value={value}>
+            {shown}
+          </option>
+        );
+      })}
     </select>
   );
 }

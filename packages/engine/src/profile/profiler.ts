@@ -10,6 +10,7 @@ import {
 import { readPosition } from '../geo/geo-point.ts';
 import { proposePositions } from '../rules/propose-positions.ts';
 import { FieldFacts } from './field-facts.ts';
+import { proposeLanguages } from './languages.ts';
 import { isCalledName, looksLikeNames, nameRank } from '../understand/naming.ts';
 import { nameEvidence, proposeRoles, worthOfFacet } from './proposals.ts';
 import { LOOKS, type Looked } from './warnings.ts';
@@ -102,6 +103,7 @@ export class Profiler {
     );
     for (const [path, count] of points) this.#addGeoPoint(fields, path, count);
     pairLabels(fields);
+    proposeLanguages(looked, fields);
     pairPositions(fields);
     keepModest(looked, fields);
     const warnings: FieldWarning[] = [];
@@ -168,7 +170,7 @@ function looksLikeGeoPoint(value: object): boolean {
 }
 
 function placeField(path: string, count: number, records: number, reason: string): FieldProfile {
-  const none = { search: null, facet: null, sort: null, signal: null, snippet: null, html: false };
+  const none = { search: null, facet: null, sort: null, signal: null, snippet: null, html: false, language: null };
   return {
     path,
     types: { object: count },

@@ -161,6 +161,7 @@ export function proposeRoles(looked: Looked): FieldProposal {
     show: show(looked),
     snippet: snippet(looked),
     html: facts.share('html') > 0.3,
+    language: null,
     geo: null,
   };
 }

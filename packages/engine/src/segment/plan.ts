@@ -1,9 +1,12 @@
 import type { Tuning } from '@yucca/contract';
+import { languagesOf } from '../text/languages.ts';
 import { stemAlgorithm } from '../text/stem-languages.ts';
 import { writesCompounds } from '../text/compounds.ts';
 import { TEXT_RULES } from '../text/tokens.ts';
 
 export { writesCompounds } from '../text/compounds.ts';
+export { languagesOf, primaryLanguage } from '../text/languages.ts';
+export { STEMMED } from '../text/stem-languages.ts';
 
 /** What goes into an index. Made from the tunings that it must be able to answer. */
 export interface IndexPlan {
@@ -20,8 +23,8 @@ export interface IndexPlan {
   /** Searchable field paths. At most 60 fields are kept in all. */
   searchFields: readonly string[];
   /**
-   * Fields that must have columns of all their values: those of groups, and of facets that list values. Others have one
-   * of their texts when it is small.
+   * Fields that must have columns of all their values: those of groups, of facets that list values, and of languages.
+   * Others have one of their texts when it is small.
    */
   columns: readonly string[];
   /**
@@ -44,17 +47,22 @@ export function planFor(tunings: readonly Tuning[]): IndexPlan {
     if (labelField !== null) labels.set(`${field}\u0000${labelField}`, { field, labelField });
   }
   const columns = distinct(
-    tunings.flatMap(({ facets, group }) => [
+    tunings.flatMap(({ facets, group, languageField, otherLanguages }) => [
       ...facets.flatMap(({ kind, field }) => (kind === 'numbers' ? [] : [field])),
       ...(group === null ? [] : [group.field]),
+      ...(languageField === null || otherLanguages.length === 0 ? [] : [languageField]),
     ]),
   );
   return {
     textRules: TEXT_RULES,
     languages: distinct(
-      tunings.flatMap(({ stems, language }) => (stems && stemAlgorithm(language) !== null ? [language] : [])),
+      tunings.flatMap((tuning) =>
+        tuning.stems ? languagesOf(tuning).filter((language) => stemAlgorithm(language) !== null) : [],
+      ),
     ),
-    ...(tunings.some(({ compounds, language }) => compounds && writesCompounds(language)) ? { wordEnds: true } : {}),
+    ...(tunings.some((tuning) => tuning.compounds && languagesOf(tuning).some(writesCompounds))
+      ? { wordEnds: true }
+      : {}),
     html: distinct(tunings.flatMap(({ html }) => html)),
     allStrings: tunings.some(({ search }) => search.length === 0),
     searchFields: distinct(tunings.flatMap(({ search }) => search.map(({ field }) => field))),

@@ -26,6 +26,9 @@ const ALGORITHMS: Readonly<Record<string, string>> = {
   tr: 'turkish',
 };
 
+/** The languages that have stems, by primary subtag. */
+export const STEMMED: readonly string[] = Object.keys(ALGORITHMS);
+
 /** The name of the algorithm that makes the stems of a language (BCP 47 tag), or null when it has none. */
 export const stemAlgorithm = (language: string): string | null =>
   ALGORITHMS[language.toLowerCase().split('-')[0]!] ?? null;

@@ -21,16 +21,17 @@ export interface Asked {
   phrase: string[] | null;
   optional: boolean;
   /** Other words, or several words together, that it may also be. */
-  others: { trust: number; words: string[]; prefix: boolean }[];
+  others: { trust: number; words: string[]; prefix: boolean; language?: string }[];
   /** Its typos would let in more strangers than there are records with its letters. */
   noTypos?: boolean;
   /** Compounds that it begins or ends. */
-  compounds: { whole: string; isEnd: boolean }[];
+  compounds: { whole: string; isEnd: boolean; language: string }[];
 }
 
 /** One string of a searched field. */
 export interface Text {
   field: string;
+  language: string;
   /** Number of the field, by name. */
   number: number;
   weight: number;
@@ -50,6 +51,18 @@ export function valuesAt(value: unknown, path: string[], pointer = ''): { pointe
   return head! in value ? valuesAt((value as RecordJson)[head!], rest, `${pointer}/${head}`) : [];
 }
 
+/** The language of a field, or else the one that its record names, or else the one of all the others. */
+function languageOf(record: RecordJson, field: string, { language, otherLanguages, languageField }: Tuning): string {
+  const ofField = otherLanguages.find(({ fields }) => fields.includes(field));
+  if (ofField !== undefined) return ofField.language;
+  const told = languageField === null ? '' : String(record[languageField] ?? '').slice(0, 2);
+  return otherLanguages.find((other) => other.language === told.toLowerCase())?.language ?? language;
+}
+
+const allLanguages = ({ language, otherLanguages }: Tuning): string[] => [
+  ...new Set([language, ...otherLanguages.map((other) => other.language)]),
+];
+
 export function textsOf(record: RecordJson, tuning: Tuning): Text[] {
   const heaviest = Math.max(...tuning.search.map(({ weight }) => weight));
   const names = tuning.search.map(({ field }) => field).sort();
@@ -66,6 +79,7 @@ export function textsOf(record: RecordJson, tuning: Tuning): Text[] {
       if (count > 0) first += count + 8;
       return {
         field,
+        language: languageOf(record, field, tuning),
         number: names.indexOf(field),
         weight: weight / heaviest,
         pointer,
@@ -99,6 +113,7 @@ export function understand(
         const prefix = tuning.words.prefix === 'all' || (tuning.words.prefix === 'last' && last);
         const word = plainWord(text, prefix, null, tuning.stopWords.includes(text));
         if (isRun(plain!.slice(start, end))) addWritings(word, plain!.slice(start, end));
+        else if (allLanguages(tuning).includes('de')) addUmlauts(word, plain!.slice(start, end));
         asked.push(word);
       }
     }
@@ -107,7 +122,8 @@ export function understand(
   addSynonyms(asked, tuning);
   addJoined(asked);
   addSplits(asked, known);
-  if (tuning.compounds && /^(da|de|fi|nb|nl|nn|no|sv)\b/.test(tuning.language)) addCompounds(asked, known);
+  for (const language of tuning.compounds ? allLanguages(tuning) : [])
+    if (/^(da|de|fi|nb|nl|nn|no|sv)\b/.test(language)) addCompounds(asked, known, language);
   return { asked, excluded };
 }
 
@@ -120,6 +136,15 @@ function addWritings(word: Asked, run: string): void {
   else if (letters.length > 1) word.others.push({ trust: 0.97, words: letters, prefix: false });
   const other = pairs(otherKana(run.normalize('NFKC')));
   if (other.join() !== letters.join()) word.others.push({ trust: 0.9, words: other, prefix: prefix || isOne });
+}
+
+/** German: `ue` is `ü` where a keyboard lacks it, and the reverse. */
+function addUmlauts(word: Asked, typed: string): void {
+  const written = typed.toLowerCase().replace(/[äöü]/g, (letter) => ({ ä: 'ae', ö: 'oe', ü: 'ue' })[letter]!);
+  const out = wordsInPlace(written)[0]?.text ?? '';
+  const back = word.text.replaceAll('ae', 'a').replaceAll('oe', 'o').replaceAll('ue', 'u');
+  for (const other of new Set([out, back]))
+    if (other !== word.text) word.others.push({ trust: 0.9, words: [other], prefix: word.prefix, language: 'de' });
 }
 
 /** The words of a phrase: the last letter of a run at its end may begin another pair in what holds it. */
@@ -139,7 +164,7 @@ const plainWord = (text: string, prefix: boolean, phrase: string[] | null, optio
 });
 
 function addSynonyms(asked: Asked[], tuning: Tuning): void {
-  const form = (word: string): string => (tuning.stems ? stem(word) : word);
+  const languages = tuning.stems ? allLanguages(tuning) : ['none'];
   const rules = tuning.synonyms.flatMap((group) =>
     group.kind === 'oneWay'
       ? group.from.flatMap((from) => group.to.map((to) => [from, to] as const))
@@ -151,7 +176,9 @@ function addSynonyms(asked: Asked[], tuning: Tuning): void {
     if (phraseOf(fromText).join(' ') === to.join(' ')) continue;
     for (let at = 0; at + from.length <= asked.length; at++) {
       const span = asked.slice(at, at + from.length);
-      if (!span.every(({ text, phrase }, i) => phrase === null && form(text) === form(from[i]!))) continue;
+      const isMeant = (language: string): boolean =>
+        span.every(({ text, phrase }, i) => phrase === null && stem(text, language) === stem(from[i]!, language));
+      if (!languages.some(isMeant)) continue;
       for (const word of span) word.others.push({ trust: 0.92, words: to, prefix: false });
     }
   }
@@ -184,7 +211,7 @@ function addSplits(asked: Asked[], known: ReadonlySet<string>): void {
 const LINKS = ['', 's', 'es', 'n', 'en', 'ens', 'er', 'e'];
 
 /** Compounds are words run together, each but the last with a link or none behind it; three at most here. */
-function addCompounds(asked: Asked[], known: ReadonlySet<string>): void {
+function addCompounds(asked: Asked[], known: ReadonlySet<string>, language: string): void {
   const words = [...known].filter((word) => word.length >= 3);
   const linked = words.flatMap((word) => LINKS.map((link) => word + link));
   const firsts = new Set(linked);
@@ -202,9 +229,9 @@ function addCompounds(asked: Asked[], known: ReadonlySet<string>): void {
     for (const whole of known) {
       if (whole === text || !/^\p{L}{7,}$/u.test(whole)) continue;
       if (whole.endsWith(text) && isBeginning(whole.slice(0, -text.length)))
-        word.compounds.push({ whole, isEnd: true });
+        word.compounds.push({ whole, isEnd: true, language });
       if (!prefix && whole.startsWith(text) && isEnding(whole.slice(text.length)))
-        word.compounds.push({ whole, isEnd: false });
+        word.compounds.push({ whole, isEnd: false, language });
     }
   }
 }
@@ -226,12 +253,12 @@ interface Way {
   isEnd?: boolean;
 }
 
-function waysOf(word: Asked, written: string, tuning: Tuning, exactField: boolean): Way[] {
+function waysOf(word: Asked, written: string, tuning: Tuning, exactField: boolean, language: string): Way[] {
   const ways: Way[] = [];
   const begins = (typed: string, trust: number): number =>
     trust * (0.6 + 0.3 * Math.min(1, typed.length / written.length));
-  for (const { trust, words, prefix } of word.others) {
-    if (words.length > 1) continue;
+  for (const { trust, words, prefix, language: only = language } of word.others) {
+    if (words.length > 1 || only !== language) continue;
     if (words[0] === written) ways.push({ typos: 0, form: trust, letters: 0 });
     if (prefix && written.startsWith(words[0]!)) {
       ways.push({ typos: 0, form: begins(words[0]!, trust), letters: words[0]!.length });
@@ -242,10 +269,12 @@ function waysOf(word: Asked, written: string, tuning: Tuning, exactField: boolea
     return ways;
   }
   const { text, prefix } = word;
-  for (const { whole: compound, isEnd } of word.compounds)
-    if (compound === written) ways.push({ typos: 0, form: begins(text, 1), letters: text.length, isEnd });
+  for (const { whole: compound, isEnd, language: only } of word.compounds)
+    if (compound === written && only === language)
+      ways.push({ typos: 0, form: begins(text, 1), letters: text.length, isEnd });
   if (text === written) ways.push({ typos: 0, form: 1, letters: 0 });
-  else if (tuning.stems && stem(text) === stem(written)) ways.push({ typos: 0, form: 0.9, letters: 0 });
+  else if (tuning.stems && stem(text, language) === stem(written, language))
+    ways.push({ typos: 0, form: 0.9, letters: 0 });
   if (prefix && written.startsWith(text)) ways.push({ typos: 0, form: begins(text, 1), letters: text.length });
   const { typos: rules } = tuning;
   let allowed = text.length >= rules.twoFrom ? 2 : text.length >= rules.oneFrom ? 1 : 0;
@@ -280,7 +309,8 @@ export function findWord(word: Asked, texts: Text[], tuning: Tuning, queryWords:
   };
   for (const text of texts) {
     for (const token of text.list) {
-      const ways = waysOf(word, token.text, tuning, tuning.typos.exactFields.includes(text.field));
+      const isExact = tuning.typos.exactFields.includes(text.field);
+      const ways = waysOf(word, token.text, tuning, isExact, text.language);
       const least = Math.min(...ways.map(({ typos }) => typos));
       const likeliest = ways
         .filter(({ typos }) => typos === least)

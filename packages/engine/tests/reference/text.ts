@@ -245,14 +245,20 @@ export function distance(a: string, b: string): number {
   return d[a.length]![b.length]!;
 }
 
-const english = newStemmer('english');
+const STEMMERS: Record<string, { stem: (word: string) => string }> = {
+  en: newStemmer('english'),
+  de: newStemmer('german'),
+  fr: newStemmer('french'),
+};
 
 const stems = new Map<string, string>();
 
-/** The English stem of a word; codes and short words are their own. */
-export function stem(word: string): string {
-  if (word.length < 3 || word.length > 32 || /\d/.test(word)) return word;
-  const known = stems.get(word) ?? english.stem(word);
-  stems.set(word, known);
+/** The stem of a word in a language; codes and short words are their own. */
+export function stem(word: string, language = 'en'): string {
+  const stemmer = STEMMERS[language];
+  if (stemmer === undefined || word.length < 3 || word.length > 32 || /\d/.test(word)) return word;
+  const key = `${language} ${word}`;
+  const known = stems.get(key) ?? stemmer.stem(word);
+  stems.set(key, known);
   return known;
 }

@@ -1,11 +1,23 @@
 'use client';
 
-import { readableName, type TuningDocument } from '@yucca/contract';
+import { readableName, type FieldProfile, type TuningDocument } from '@yucca/contract';
+import { STEMMED } from '@yucca/engine/plan';
 import { useState } from 'react';
 import { FieldChart, FieldWords } from '@/features/profile/field-chart';
 import { Warnings } from '@/features/profile/warnings';
-import type { CellProps } from './role-cells';
-import { rolesOf, withExact, withFacetPart, withGeo, withHtml, type FacetChange } from './roles';
+import { byName, languageName } from '@/ui/language-name';
+import { Proposed, type CellProps } from './role-cells';
+import {
+  openProposals,
+  rolesOf,
+  withExact,
+  withFacetPart,
+  withGeo,
+  withHtml,
+  withLanguage,
+  withLanguageField,
+  type FacetChange,
+} from './roles';
 
 type Facet = NonNullable<TuningDocument['facets']>[number];
 
@@ -40,12 +52,30 @@ export function FieldDetail({ collection, ...props }: CellProps & { collection: 
               set={(on) => change((now) => withHtml(now, field.path, on))}
             />
           )}
+          {(field.proposal.language?.of === 'records' || roles.tellsLanguage) && (
+            <Option
+              label="Tells its record’s language"
+              title={field.proposal.language?.reason ?? ''}
+              on={roles.tellsLanguage}
+              set={(on) =>
+                change((now) => withLanguageField(now, on ? field.path : null, field.proposal.language?.languages))
+              }
+            />
+          )}
           {(field.proposal.geo || roles.geo) && (
             <Option
               label="Position for “near me”"
               title={field.proposal.geo?.reason ?? ''}
               on={roles.geo}
               set={(on) => change((now) => withGeo(now, field.path, on))}
+            />
+          )}
+          {roles.search && (field.types.string ?? 0) > 0 && (
+            <TextLanguage
+              main={document.language ?? 'en'}
+              language={roles.language}
+              proposed={openProposals(document, field).includes('language') ? field.proposal.language : null}
+              set={(language) => change((now) => withLanguage(now, field.path, language))}
             />
           )}
         </div>
@@ -61,6 +91,45 @@ function Option({ label, title, on, set }: { label: string; title: string; on: b
       <input type="checkbox" checked={on} onChange={(event) => set(event.target.checked)} />
       {label}
     </label>
+  );
+}
+
+/** In which language a field's texts are: its stems, spellings and compounds. */
+function TextLanguage({
+  main,
+  language,
+  proposed,
+  set,
+}: {
+  main: string;
+  language: string | null;
+  proposed: FieldProfile['proposal']['language'];
+  set: (language: string | null) => void;
+}) {
+  const offered = [...new Set([...STEMMED, ...(language === null ? [] : [language])])].filter((tag) => tag !== main);
+  return (
+    <div className="flex items-center gap-2">
+      <label className="flex min-h-6 items-center gap-2">
+        Language
+        <select
+          className="field py-0.5"
+          value={language ?? ''}
+          onChange={(event) => set(event.target.value === '' ? null : event.target.value)}
+        >
+          <option value="">{languageName(main)}, as all texts</option>
+          {byName(offered).map((tag) => (
+            <option key={tag} value={tag}>
+              {languageName(tag)}
+            </option>
+          ))}
+        </select>
+      </label>
+      {proposed?.of === 'texts' && (
+        <Proposed label="Language" reason={proposed.reason} take={() => set(proposed.languages[0]!)}>
+          {languageName(proposed.languages[0]!)}
+        </Proposed>
+      )}
+    </div>
   );
 }
 

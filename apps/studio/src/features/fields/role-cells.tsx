@@ -22,7 +22,7 @@ export interface CellProps {
 }
 
 /** What the profile proposes and is not done yet: a click takes it. The reason shows on pointing, and is read out. */
-function Proposed({
+export function Proposed({
   label,
   reason,
   take,

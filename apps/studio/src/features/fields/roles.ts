@@ -1,4 +1,5 @@
 import {
+  LIMITS,
   readableName,
   tuningSchema,
   type FacetKind,
@@ -7,6 +8,7 @@ import {
   type SignalShape,
   type TuningDocument,
 } from '@yucca/contract';
+import { primaryLanguage } from '@yucca/engine/plan';
 
 /** What a field does in a tuning. */
 export interface Roles {
@@ -21,6 +23,10 @@ export interface Roles {
   exact: boolean;
   html: boolean;
   geo: boolean;
+  /** The language of its texts, where it is not that of all others (BCP 47 tag). */
+  language: string | null;
+  /** Whether it tells the language of its record. */
+  tellsLanguage: boolean;
 }
 
 const isText = ({ types }: FieldProfile): boolean => (types.string ?? 0) > 0;
@@ -45,6 +51,8 @@ export function rolesOf(document: TuningDocument, field: FieldProfile): Roles {
     exact: (document.typos?.exactFields ?? []).includes(path),
     html: (document.html ?? []).includes(path),
     geo: document.geo === path,
+    language: document.otherLanguages?.find(({ fields }) => fields?.includes(path))?.language ?? null,
+    tellsLanguage: document.languageField === path,
   };
 }
 
@@ -217,6 +225,41 @@ export function withGeo(document: TuningDocument, path: string, on: boolean): Tu
   return { ...document, geo: on ? path : null };
 }
 
+type Language = NonNullable<TuningDocument['otherLanguages']>[number];
+
+/** Says in which language a field's texts are; null = in the one of all others. */
+export function withLanguage(document: TuningDocument, path: string, language: string | null): TuningDocument {
+  const others = (document.otherLanguages ?? []).map((one): Language => {
+    const rest = (one.fields ?? []).filter((field) => field !== path);
+    return { ...one, fields: one.language === language ? [...rest, path] : rest };
+  });
+  const isKnown = language === null || others.some((one) => one.language === language);
+  return { ...document, otherLanguages: isKnown ? others : [...others, { language, fields: [path] }] };
+}
+
+/** Takes the language of each record from a field, or no longer (null). `languages`: those that it names. */
+export function withLanguageField(
+  document: TuningDocument,
+  path: string | null,
+  languages: readonly string[] = [],
+): TuningDocument {
+  const others = document.otherLanguages ?? [];
+  const known = [document.language ?? 'en', ...others.map(({ language }) => language)].map(primaryLanguage);
+  const added = languages.filter((language) => !known.includes(primaryLanguage(language)));
+  const otherLanguages = [...others, ...added.map((language): Language => ({ language, fields: [] }))];
+  return { ...document, languageField: path, otherLanguages: otherLanguages.slice(0, LIMITS.otherLanguages) };
+}
+
+/** Whether what is proposed of a field's language is not said yet: the language of all texts need not be. */
+function isLanguageOpen(document: TuningDocument, field: FieldProfile): boolean {
+  const proposed = field.proposal.language;
+  if (!proposed) return false;
+  if (proposed.of === 'records') return !document.languageField;
+  return (
+    rolesOf(document, field).language === null && primaryLanguage(document.language ?? 'en') !== proposed.languages[0]
+  );
+}
+
 /** What of a proposal a tuning does not do yet. */
 export function openProposals(document: TuningDocument, field: FieldProfile): (keyof FieldProposal)[] {
   const { proposal } = field;
@@ -229,11 +272,12 @@ export function openProposals(document: TuningDocument, field: FieldProfile): (k
   if (!proposal.show.shown && roles.shown) open.push('show');
   if (proposal.snippet && !roles.snippet) open.push('snippet');
   if (proposal.html && !roles.html) open.push('html');
+  if (isLanguageOpen(document, field)) open.push('language');
   if (proposal.geo && !document.geo) open.push('geo');
   return open;
 }
 
-const LISTS = ['search', 'facets', 'sorts', 'signals', 'hide', 'snippets', 'html'] as const;
+const LISTS = ['search', 'facets', 'sorts', 'signals', 'hide', 'snippets', 'html', 'otherLanguages'] as const;
 
 const isWithinLimits = (document: TuningDocument): boolean =>
   LISTS.every((part) => (document[part]?.length ?? 0) <= tuningSchema.properties[part].maxItems);
@@ -277,6 +321,10 @@ export function withProposal(
     show: (now) => withShown(now, path, false),
     snippet: (now) => withSnippet(now, path, true),
     html: (now) => withHtml(now, path, true),
+    language: (now) => {
+      const { of, languages } = proposal.language!;
+      return of === 'texts' ? withLanguage(now, path, languages[0]!) : withLanguageField(now, path, languages);
+    },
     geo: (now) => withGeo(now, path, true),
   };
   return openProposals(document, field).reduce((now, role) => {

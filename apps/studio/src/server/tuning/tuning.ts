@@ -207,6 +207,12 @@ export function checkTuning(input: unknown): TuningDocument {
       'placements',
       'name',
     ),
+    ...repeated(
+      names(document.otherLanguages, ({ language }) => language),
+      'otherLanguages',
+      'language',
+    ),
+    ...fieldsOfTwoLanguages(document),
     ...badBuckets(document),
     ...badConditions(document),
     ...reservedSorts(document),
@@ -219,6 +225,18 @@ export function checkTuning(input: unknown): TuningDocument {
 }
 
 type BadPart = { pointer: string; detail: string };
+
+function fieldsOfTwoLanguages({ otherLanguages = [] }: TuningDocument): BadPart[] {
+  const taken = new Map<string, string>();
+  return otherLanguages.flatMap(({ language, fields = [] }, i) =>
+    fields.flatMap((field, n) => {
+      const other = taken.get(field);
+      if (other === undefined) taken.set(field, language);
+      const detail = `“${field}” is in the list of “${other}” already; a field has one language`;
+      return other === undefined || other === language ? [] : [{ pointer: `/otherLanguages/${i}/fields/${n}`, detail }];
+    }),
+  );
+}
 
 function badBuckets({ facets = [] }: TuningDocument): BadPart[] {
   return facets.flatMap(({ buckets }, i) =>

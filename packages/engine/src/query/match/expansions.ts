@@ -5,11 +5,12 @@ import { writesCompounds } from '../../text/compounds.ts';
 import { compoundsBeginningWith, compoundsEndingWith } from './compounds.ts';
 import { endsWord, endWord, findNode, findWord, firstWord } from '../../segment/trie.ts';
 import { splitAtDigits } from '../../text/tokens.ts';
+import { languagesOf, only, type OnlyIn } from '../../text/languages.ts';
 import { stemmerFor } from '../../text/stem.ts';
 import type { FieldWeights } from './field-weights.ts';
 import type { QueryWord } from '../parse/parse-query.ts';
 import { findTogether, MOST_FOR_SPLIT, mostTogether, type Occurrences } from './phrase.ts';
-import { synonymsOf } from '../parse/synonyms.ts';
+import { synonymSpans } from '../parse/synonyms.ts';
 import { walkTypos } from './typo-walk.ts';
 
 /** One way to read a query word in one segment: words of the dictionary `[from, to)`, or locations found by hand. */
@@ -28,6 +29,8 @@ export interface Expansion {
   text: string | null;
   /** The letters that match are the last ones of the word, and not the first. */
   isEnd?: boolean;
+  /** A number in `languagesOf`: it is one in texts of this language alone. Of single words only. */
+  language?: number;
 }
 
 /** What a word may also be, whatever the segment: several words of the query as one, one as several, synonyms. */
@@ -40,6 +43,8 @@ export interface Alternative {
   isCapped?: boolean;
   /** compound: which letters of it were typed. */
   part?: { letters: number; isEnd: boolean };
+  /** As of an Expansion. */
+  language?: number;
 }
 
 /** Splits tried for one word: names and compounds have few, and short words would fall apart into anything. */
@@ -52,7 +57,7 @@ export function alternativesFor(query: readonly QueryWord[], tuning: Tuning, gen
   const segments = generation.segments.map(({ segment }) => segment);
   const alternatives: Alternative[][] = query.map(() => []);
   const plain = query.map(({ text, phrase }) => (phrase === null ? text : null));
-  for (const { from, to, as } of synonymsOf(tuning).spans(plain)) {
+  for (const { from, to, as } of synonymSpans(tuning, plain)) {
     for (let i = from; i < to; i++) alternatives[i]!.push({ how: 'synonym', words: as, prefix: false });
   }
   for (let from = 0; from < query.length; from++) {
@@ -64,11 +69,15 @@ export function alternativesFor(query: readonly QueryWord[], tuning: Tuning, gen
     }
   }
   query.forEach(({ writings }, i) => alternatives[i]!.push(...writings));
-  if (tuning.compounds && writesCompounds(tuning.language)) {
+  const languages = tuning.compounds ? languagesOf(tuning) : [];
+  languages.forEach((tag, number) => {
+    if (!writesCompounds(tag)) return;
+    const language = only(number, languages);
     query.forEach(({ text, phrase, prefix }, i) => {
-      if (phrase === null) alternatives[i]!.push(...compoundsWith(generation, text, prefix));
+      if (phrase === null)
+        alternatives[i]!.push(...compoundsWith(generation, text, prefix).map((one) => ({ ...one, ...language })));
     });
-  }
+  });
   plain.forEach((text, i) => {
     if (text !== null) alternatives[i]!.push(...splitsOf(text, segments));
   });
@@ -134,13 +143,17 @@ export function ownExpansions(
     return [{ how: 'phrase', typos: 0, whole: true, letters, from: term, to: term + 1, together, text }];
   }
   const expansions: Expansion[] = [];
-  const add = (how: MatchKind, from: number, to: number, whole: boolean, typos = 0): void => {
-    expansions.push({ how, typos, whole, letters, from, to, together: null, text: null });
+  const add = (how: MatchKind, from: number, to: number, whole: boolean, typos = 0, language?: OnlyIn): void => {
+    expansions.push({ how, typos, whole, letters, from, to, together: null, text: null, ...language });
   };
   const node = findNode(trie, text);
   if (node > 0 && endsWord(trie, node)) add('exact', firstWord(trie, node), firstWord(trie, node) + 1, true);
   if (tuning.stems) {
-    for (const term of sameStem(segment, text, tuning.language)) add('stem', term, term + 1, true);
+    const languages = languagesOf(tuning);
+    languages.forEach((tag, number) => {
+      const language = only(number, languages);
+      for (const term of sameStem(segment, text, tag)) add('stem', term, term + 1, true, 0, language);
+    });
   }
   if (node > 0 && word.prefix) add('prefix', firstWord(trie, node), endWord(trie, node), false);
   if (word.typos > 0) {
@@ -174,11 +187,11 @@ function sameStem(segment: Segment, text: string, language: string): number[] {
 /** The expansions an alternative gives in one segment. */
 export function alternativeExpansions(
   segment: Segment,
-  { how, words, prefix, part }: Alternative,
+  { how, words, prefix, part, language }: Alternative,
   { weights }: FieldWeights,
 ): Expansion[] {
   const text = words.join(' ');
-  const base = { how, typos: 0, letters: text.length, together: null };
+  const base = { how, typos: 0, letters: text.length, together: null, ...(language === undefined ? {} : { language }) };
   if (words.length > 1) {
     const together = findTogether(segment, words, weights, how === 'split' ? MOST_FOR_SPLIT : Infinity);
     return together.docs.length === 0 ? [] : [{ ...base, whole: true, from: -1, to: 0, together, text }];

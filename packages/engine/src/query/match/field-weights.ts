@@ -2,6 +2,8 @@ import type { Tuning } from '@yucca/contract';
 import { memoByObject } from '../../memo/by-object.ts';
 import type { Generation } from '../../segment/generation.ts';
 import type { Segment } from '../../segment/segment.ts';
+import { languagesOf } from '../../text/languages.ts';
+import { textLanguages, type TextLanguages } from './text-languages.ts';
 
 /** What it means for a record that a value of a field is the very query; see rank/whole-values.ts. */
 export const WholeField = { None: 0, Value: 1, Code: 2 } as const;
@@ -20,6 +22,8 @@ export interface FieldWeights {
   /** Whether every indexed field is searched: then a posting always counts. */
   all: boolean;
   anyExact: boolean;
+  /** In which language each text is; null when all are in one. */
+  languages: TextLanguages | null;
   /** Tells apart what can match, for caches. */
   key: string;
 }
@@ -47,7 +51,9 @@ export function fieldWeights(segment: Segment, tuning: Tuning, generation: Gener
   return kept.last.weights;
 }
 
-function compute({ meta }: Segment, { search: fields, typos }: Tuning, keyFields: ReadonlySet<string>): FieldWeights {
+function compute(segment: Segment, tuning: Tuning, keyFields: ReadonlySet<string>): FieldWeights {
+  const { meta } = segment;
+  const { search: fields, typos } = tuning;
   const heaviest = fields.reduce((most, { weight }) => Math.max(most, weight), 0);
   const byField = new Map(fields.map(({ field, weight }) => [field, weight / heaviest]));
   const weights = Float64Array.from(meta.searchFields, (field) =>
@@ -59,12 +65,18 @@ function compute({ meta }: Segment, { search: fields, typos }: Tuning, keyFields
     if (exact[i] === 1 || keyFields.has(field)) return WholeField.Code;
     return weights[i]! >= NAMING_WEIGHT ? WholeField.Value : WholeField.None;
   });
+  const languages = textLanguages(segment, tuning);
   return {
     weights,
     exact,
     whole,
     all: weights.every((weight) => weight > 0),
     anyExact: exact.includes(1),
-    key: `${weights.map((weight) => (weight > 0 ? 1 : 0)).join('')}/${exact.join('')}`,
+    languages,
+    key: JSON.stringify([
+      weights.map((weight) => (weight > 0 ? 1 : 0)).join(''),
+      exact.join(''),
+      ...(languages === null ? [] : [languagesOf(tuning), languages.ofField.join(' '), tuning.languageField]),
+    ]),
   };
 }

@@ -13,6 +13,7 @@ import { SearchRequestError, type QueryContext } from '../context.ts';
 import type { ParsedQuery, QueryWord } from '../parse/parse-query.ts';
 import { alternativesFor, type Alternative } from './expansions.ts';
 import { idf } from '../../score/text-score.ts';
+import { languagesOf } from '../../text/languages.ts';
 import { QueryCodes } from './term-codes.ts';
 import { anywhere, matchWord, withoutTypos, type WordMatch } from './word-match.ts';
 
@@ -106,7 +107,8 @@ export function matchQuery(
     for (const match of matched) match.words[i] = withoutTypos(match.words[i]!);
   });
   const segmentMatches = matched.map((match): SegmentMatch => {
-    return { ...match, codes: new QueryCodes(match.segment, match.words) };
+    const languages = match.fields.languages === null ? 1 : languagesOf(tuning).length;
+    return { ...match, codes: new QueryCodes(match.segment, match.words, languages) };
   });
   return { query, words, alternatives, segments: segmentMatches, idfs: words.map((_, i) => idfOf(segmentMatches, i)) };
 }

@@ -18,7 +18,8 @@ export interface Code {
  */
 export interface TermCodes {
   codes: readonly Code[];
-  table: Uint16Array;
+  /** One for each language of the texts. */
+  tables: readonly Uint16Array[];
 }
 
 /** Working memory of a segment: a table for each word of a query, and which dictionary words any of them knows. */
@@ -33,11 +34,19 @@ const tablesOf = memoByObject((segment: Segment): Tables => ({ any: new Uint8Arr
 export class QueryCodes {
   readonly #segment: Segment;
   readonly #words: readonly { expansions: readonly Expansion[] }[];
+  readonly #languages: number;
   #made: { any: Uint8Array; words: TermCodes[] } | null = null;
 
-  constructor(segment: Segment, words: readonly { expansions: readonly Expansion[] }[]) {
+  /** `languages`: how many the texts are in. */
+  constructor(segment: Segment, words: readonly { expansions: readonly Expansion[] }[], languages: number) {
     this.#segment = segment;
     this.#words = words;
+    this.#languages = languages;
+  }
+
+  /** How many languages the texts are in. */
+  get languages(): number {
+    return this.#languages;
   }
 
   /** `any` says which dictionary words have a code for some word of the query. */
@@ -45,8 +54,14 @@ export class QueryCodes {
     if (this.#made === null) {
       const { any, free } = tablesOf(this.#segment);
       const words = this.#words.map(({ expansions }): TermCodes => {
-        const table = free.pop() ?? new Uint16Array(this.#segment.meta.terms);
-        return { codes: fill(this.#segment, expansions, table, any), table };
+        // Code 0 is "no match"; its entry is never read.
+        const codes: Code[] = [{ expansion: expansions[0]!, typos: 9, form: 0 }];
+        const tables = Array.from({ length: this.#languages }, (_, language) => {
+          const table = free.pop() ?? new Uint16Array(this.#segment.meta.terms);
+          fill(this.#segment, expansions, language, codes, table, any);
+          return table;
+        });
+        return { codes, tables };
       });
       this.#made = { any, words };
     }
@@ -59,13 +74,13 @@ export class QueryCodes {
     const { any, words } = this.#made;
     this.#made = null;
     this.#words.forEach(({ expansions }, i) => {
-      const { table } = words[i]!;
+      const { tables } = words[i]!;
       for (const { together, from, to } of expansions) {
         if (together !== null) continue;
         any.fill(0, from, to);
-        table.fill(0, from, to);
+        for (const table of tables) table.fill(0, from, to);
       }
-      tablesOf(this.#segment).free.push(table);
+      tablesOf(this.#segment).free.push(...tables);
     });
   }
 }
@@ -73,12 +88,18 @@ export class QueryCodes {
 /** The code of each length of words in one expansion. */
 const byLength = new Uint16Array(TERM_LENGTHS);
 
-function fill(segment: Segment, expansions: readonly Expansion[], table: Uint16Array, any: Uint8Array): Code[] {
-  // Code 0 is "no match"; its entry is never read.
-  const codes: Code[] = [{ expansion: expansions[0]!, typos: 9, form: 0 }];
+/** Writes into a table what each word is in texts of one language, and what is new of it to `codes`. */
+function fill(
+  segment: Segment,
+  expansions: readonly Expansion[],
+  language: number,
+  codes: Code[],
+  table: Uint16Array,
+  any: Uint8Array,
+): void {
   for (const expansion of expansions) {
     const { together, whole, letters, typos, from, to } = expansion;
-    if (together !== null) continue;
+    if (together !== null || (expansion.language ?? language) !== language) continue;
     const trust = trustIn(expansion.how, typos);
     byLength.fill(0);
     const codeFor = (length: number): number => {
@@ -97,5 +118,4 @@ function fill(segment: Segment, expansions: readonly Expansion[], table: Uint16A
       any[term] = 1;
     }
   }
-  return codes;
 }

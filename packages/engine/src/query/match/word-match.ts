@@ -2,7 +2,9 @@ import type { Tuning } from '@yucca/contract';
 import { memoByObject } from '../../memo/by-object.ts';
 import type { Segment } from '../../segment/segment.ts';
 import { DocSet } from '../../sets/doc-set.ts';
+import { languagesOf } from '../../text/languages.ts';
 import type { FieldWeights } from './field-weights.ts';
+import { languageOfField } from './text-languages.ts';
 import type { QueryWord } from '../parse/parse-query.ts';
 import { alternativeExpansions, ownExpansions, type Alternative, type Expansion } from './expansions.ts';
 import { RecentMatches } from './recent-matches.ts';
@@ -37,7 +39,7 @@ export function matchWord(
     word.prefix,
     word.typos,
     tuning.typos.firstLetter,
-    tuning.stems && tuning.language,
+    tuning.stems && languagesOf(tuning),
     fields.key,
   ]);
   const own = recent.get(key, () => computeOwn(segment, word, fields, tuning));
@@ -90,12 +92,14 @@ function computeOwn(segment: Segment, word: QueryWord, fields: FieldWeights, tun
 
 /** Adds the documents an expansion reaches, in fields that are searched. */
 export function addDocs(segment: Segment, expansion: Expansion, fields: FieldWeights, set: DocSet): void {
-  const { together, from, to, typos } = expansion;
+  const { together, from, to, typos, language } = expansion;
   if (together !== null) {
     for (const doc of together.docs) set.add(doc);
     return;
   }
-  if (fields.all && (typos === 0 || !fields.anyExact)) {
+  const { languages } = fields;
+  const isIn = language !== undefined && languages !== null;
+  if (fields.all && !isIn && (typos === 0 || !fields.anyExact)) {
     addRun(segment, from, to, set);
     return;
   }
@@ -104,7 +108,12 @@ export function addDocs(segment: Segment, expansion: Expansion, fields: FieldWei
   for (let group = groupStarts[from]!; group < groupStarts[to]!; group++) {
     const field = groupFields[group]!;
     if (weights[field] === 0 || (typos > 0 && exact[field] === 1)) continue;
-    addPostings(postDocs, groupPosts[group]!, groupPosts[group + 1]!, set);
+    const of = isIn ? languageOfField(languages, field) : language;
+    if (of === language) addPostings(postDocs, groupPosts[group]!, groupPosts[group + 1]!, set);
+    else if (of === null) {
+      for (let at = groupPosts[group]!; at < groupPosts[group + 1]!; at++)
+        if (languages!.ofDoc[postDocs[at]!] === language) set.add(postDocs[at]!);
+    }
   }
 }
 

@@ -7,6 +7,8 @@ export interface Writing {
   words: string[];
   /** The rest of a longer word may follow. */
   prefix: boolean;
+  /** A number in `languagesOf`: in texts of this language alone. */
+  language?: number;
 }
 
 /** What loses its vowel before another one: articles, pronouns and the like, folded, by language. */
@@ -33,7 +35,7 @@ function umlauts(...pairs: string[]): [RegExp, string, string][] {
 const PLAIN = new Set(['en', 'und', 'es', 'pt']);
 
 /**
- * Other ways to write a word that was typed, in a language (BCP 47 tag):
+ * Other ways to write a word that was typed, some of them in texts of one language (BCP 47 tags) alone:
  *
  * - a run without spaces by its pairs of letters, so that it is found inside longer runs, however those are parted;
  * - kana of the other kind;
@@ -42,8 +44,8 @@ const PLAIN = new Set(['en', 'und', 'es', 'pt']);
  *
  * @param typed the word as typed
  */
-export function otherWritings(word: Word, typed: string, prefix: boolean, language: string): Writing[] {
-  const { letters, parts, text } = word;
+export function otherWritings(word: Word, typed: string, prefix: boolean, languages: readonly string[]): Writing[] {
+  const { letters, text } = word;
   const found: Writing[] = [];
   if (letters) {
     if (letters.length > 2) found.push({ how: 'joined', words: pairsOf(letters), prefix: false });
@@ -52,6 +54,14 @@ export function otherWritings(word: Word, typed: string, prefix: boolean, langua
       found.push({ how: 'stem', words: pairsOf(other), prefix: prefix || other.length === 1 });
     return found;
   }
+  if (languages.length === 1) return writingsIn(languages[0]!, word, typed, prefix);
+  return languages.flatMap((tag, language) =>
+    writingsIn(tag, word, typed, prefix).map((writing) => ({ ...writing, language })),
+  );
+}
+
+function writingsIn(language: string, { parts, text }: Word, typed: string, prefix: boolean): Writing[] {
+  const found: Writing[] = [];
   if (parts === undefined && PLAIN.has(language)) return found;
   const primary = language.toLowerCase().split('-')[0]!;
   if (parts?.length === 2 && ELIDED[primary]?.has(parts[0]!)) found.push({ how: 'stem', words: [parts[1]!], prefix });

@@ -1,6 +1,7 @@
 import { LIMITS, type Tuning, type TypoRules } from '@yucca/contract';
 import { memoByObject } from '../../memo/by-object.ts';
 import { IGNORED, JOINERS } from '../../text/fold.ts';
+import { languagesOf } from '../../text/languages.ts';
 import { phraseWords, wholeWords } from '../../text/tokens.ts';
 import { words, type Word } from '../../text/words.ts';
 import { otherWritings, type Writing } from './other-writings.ts';
@@ -103,13 +104,10 @@ function phraseWord(phrase: string[], typed: string): QueryWord {
   return { text: phrase.join(' '), typed, prefix: false, typos: 0, phrase, optional: false, writings: [] };
 }
 
-function plainWord(
-  word: Word,
-  q: string,
-  { typos, words: { prefix: rule }, language }: Tuning,
-  { exactWords, stopWords }: FoldedRules,
-): QueryWord {
+function plainWord(word: Word, q: string, tuning: Tuning, { exactWords, stopWords }: FoldedRules): QueryWord {
   const { text, start, end, letters } = word;
+  const { typos } = tuning;
+  const rule = tuning.words.prefix;
   const typed = q.slice(start, end);
   const isBeginning =
     rule === 'all' ||
@@ -122,7 +120,7 @@ function plainWord(
     typos: exactWords.has(text) ? 0 : typosAllowed(text, typos),
     phrase: null,
     optional: stopWords.has(text),
-    writings: otherWritings(word, typed, isBeginning, language),
+    writings: otherWritings(word, typed, isBeginning, languagesOf(tuning)),
   };
 }
 

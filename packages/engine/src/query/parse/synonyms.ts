@@ -1,5 +1,6 @@
 import type { SynonymGroup, Tuning } from '@yucca/contract';
 import { memoByObject } from '../../memo/by-object.ts';
+import { languagesOf } from '../../text/languages.ts';
 import { stemmerFor } from '../../text/stem.ts';
 import { phraseWords } from '../../text/tokens.ts';
 import { words } from '../../text/words.ts';
@@ -21,8 +22,9 @@ export class Synonyms {
   readonly #byFirst = new Map<string, Rule[]>();
   readonly #form: (word: string) => string;
 
-  constructor({ synonyms, stems, language }: Tuning) {
-    this.#form = (stems ? stemmerFor(language) : null) ?? ((word) => word);
+  /** `language`: whose other forms of words count as well; null = none. */
+  constructor(synonyms: readonly SynonymGroup[], language: string | null) {
+    this.#form = (language === null ? null : stemmerFor(language)) ?? ((word) => word);
     for (const group of synonyms) {
       if (group.kind === 'oneWay') {
         const to = distinct(group.to.map(phraseWords));
@@ -70,15 +72,25 @@ const distinctTexts = (list: readonly string[]): string[] => [
   ...new Map(list.map((text) => [phraseWords(text).join(' '), text])).values(),
 ];
 
-/** By the language whose stems are taken for one word; none where they are not. */
-const compiledOf = memoByObject<readonly SynonymGroup[], Map<string, Synonyms>>(() => new Map());
+/** The compiled form of a list, by the language whose other forms of words count as well; null = none. */
+export const compiledOf = memoByObject((groups: readonly SynonymGroup[]) => {
+  const compiled = new Map<string | null, Synonyms>();
+  return (language: string | null): Synonyms => {
+    let synonyms = compiled.get(language);
+    if (synonyms === undefined) compiled.set(language, (synonyms = new Synonyms(groups, language)));
+    return synonyms;
+  };
+});
 
-/** The compiled synonyms of a tuning. Compiled once for one and the same list, whatever else two tunings differ in. */
-export function synonymsOf(tuning: Tuning): Synonyms {
-  const { synonyms: groups, stems, language } = tuning;
-  const compiled = compiledOf(groups);
-  const forms = stems ? language : '';
-  let synonyms = compiled.get(forms);
-  if (synonyms === undefined) compiled.set(forms, (synonyms = new Synonyms(tuning)));
-  return synonyms;
+/**
+ * What runs of query words also mean by the synonyms of a tuning, in the forms of each of its languages. The synonyms
+ * are compiled once for one and the same list, whatever else two tunings differ in.
+ */
+export function synonymSpans(tuning: Tuning, query: readonly (string | null)[]): Span[] {
+  const compiled = compiledOf(tuning.synonyms);
+  if (!tuning.stems) return compiled(null).spans(query);
+  const languages = languagesOf(tuning);
+  const spans = languages.flatMap((language) => compiled(language).spans(query));
+  if (languages.length === 1) return spans;
+  return [...new Map(spans.map((span) => [JSON.stringify(span), span])).values()];
 }

@@ -3,6 +3,7 @@ import type { FieldWeights } from '../match/field-weights.ts';
 import type { Expansion } from '../match/expansions.ts';
 import type { SegmentMatch } from '../match/match-query.ts';
 import type { TermCodes } from '../match/term-codes.ts';
+import { languageAt } from '../match/text-languages.ts';
 import type { WordMatch } from '../match/word-match.ts';
 import { eachLeaf } from '@yucca/contract';
 import { ForwardCursor } from '../../segment/forward.ts';
@@ -107,6 +108,7 @@ export class Marker {
   /** The tokens that match with the fewest typos of their word. */
   #matches(doc: number): TokenMatch[] {
     const { forward, forwardStarts } = this.#segment;
+    const { languages } = this.#fields;
     const best = this.#words.map(() => ({ typos: Infinity, matches: [] as TokenMatch[] }));
     const offer = (typos: number, match: TokenMatch): void => {
       const own = best[match.word]!;
@@ -121,7 +123,9 @@ export class Marker {
     while (at.next()) {
       const { string, token, field, term } = at;
       if (this.#any[term] === 0 || this.#fields.weights[field] === 0) continue;
-      this.#codes.forEach(({ codes, table }, word) => {
+      const language = languages === null ? 0 : languageAt(languages, doc, field);
+      this.#codes.forEach(({ codes, tables }, word) => {
+        const table = tables[language]!;
         if (table[term] === 0) return;
         const { expansion, typos } = codes[table[term]!]!;
         if (typos > 0 && this.#fields.exact[field] === 1) return;

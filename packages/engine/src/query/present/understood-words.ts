@@ -4,6 +4,7 @@ import { wordAt } from '../../segment/trie.ts';
 import type { Matching, SegmentMatch } from '../match/match-query.ts';
 import { isCapped, type Expansion } from '../match/expansions.ts';
 import { walkTypos } from '../match/typo-walk.ts';
+import { languageAt } from '../match/text-languages.ts';
 import type { WordMatch } from '../match/word-match.ts';
 
 const EXPANSIONS_SHOWN = 5;
@@ -127,7 +128,7 @@ function mostCommon(match: SegmentMatch, expansions: readonly Expansion[], hides
  */
 function countOf(
   { segment, allowed, fields }: SegmentMatch,
-  { together, from, to }: Pick<Expansion, 'together' | 'from' | 'to'>,
+  { together, from, to, language }: Pick<Expansion, 'together' | 'from' | 'to' | 'language'>,
   hides: boolean,
 ): number {
   const counted = (docs: ArrayLike<number> & Iterable<number>): number => {
@@ -138,11 +139,16 @@ function countOf(
   };
   if (together) return counted(together.docs);
   const { groupStarts, groupFields, groupPosts, postDocs } = segment;
-  if (fields.all) return counted(postDocs.subarray(segment.postStart(from), segment.postStart(to)));
+  const languages = language === undefined ? null : fields.languages;
+  if (fields.all && languages === null)
+    return counted(postDocs.subarray(segment.postStart(from), segment.postStart(to)));
   let count = 0;
-  for (let group = groupStarts[from]!; group < groupStarts[to]!; group++)
-    if (fields.weights[groupFields[group]!] !== 0)
-      count += counted(postDocs.subarray(groupPosts[group], groupPosts[group + 1]));
+  for (let group = groupStarts[from]!; group < groupStarts[to]!; group++) {
+    const field = groupFields[group]!;
+    if (fields.weights[field] === 0) continue;
+    const docs = postDocs.subarray(groupPosts[group], groupPosts[group + 1]);
+    count += counted(languages === null ? docs : docs.filter((doc) => languageAt(languages, doc, field) === language));
+  }
   return count;
 }
 

@@ -7,6 +7,7 @@ import type { Occurrences } from '../match/phrase.ts';
 import type { Expansion } from '../match/expansions.ts';
 import { formFactor, lengthFactors, startFactor, trustIn } from '../../score/text-score.ts';
 import { firstNotBelow } from '../../sets/sorted.ts';
+import { languageOfField } from '../match/text-languages.ts';
 import type { WordMatch } from '../match/word-match.ts';
 
 /** A range of documents none of which can have more points for a word than its block. */
@@ -159,7 +160,8 @@ export class ImpactBlocks {
   }
 
   #open({ expansion, form, length, words }: LengthBucket): void {
-    const { together, from, to, typos } = expansion;
+    const { together, from, to, typos, language } = expansion;
+    const languages = language === undefined ? null : this.#fields.languages;
     const { groupStarts, groupFields, groupPosts, postDocs, partedGroups, classStarts } = this.#segment;
     const before = this.#blocks.size;
     if (together !== null) {
@@ -173,7 +175,9 @@ export class ImpactBlocks {
         for (let group = groupStarts[term]!; group < groupStarts[term + 1]!; group++) {
           const field = groupFields[group]!;
           const weight = typos > 0 && this.#fields.exact[field] === 1 ? 0 : this.#fields.weights[field]!;
-          if (weight === 0) continue;
+          // What a record's own language keeps out is found out when it is scored.
+          if (weight === 0 || (languages !== null && (languageOfField(languages, field) ?? language) !== language))
+            continue;
           const end = groupPosts[group + 1]!;
           while (partedGroups[parted]! < group) parted++;
           if (partedGroups[parted] !== group) {

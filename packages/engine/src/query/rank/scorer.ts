@@ -13,6 +13,7 @@ import {
   trustIn,
 } from '../../score/text-score.ts';
 import type { TermCodes } from '../match/term-codes.ts';
+import { languageAt } from '../match/text-languages.ts';
 import type { SegmentMatch } from '../match/match-query.ts';
 import type { WordMatch } from '../match/word-match.ts';
 
@@ -42,7 +43,8 @@ export class Scorer {
   readonly #total: number;
   readonly #any: Uint8Array;
   readonly #codes: readonly TermCodes[];
-  readonly #tables: readonly Uint16Array[];
+  /** By language, then by word of the query. */
+  readonly #tables: readonly (readonly Uint16Array[])[];
   /** Per code, flat for the inner loop. */
   readonly #typosOf: Uint8Array[];
   readonly #formOf: Float64Array[];
@@ -65,7 +67,9 @@ export class Scorer {
     const { any, words: codes } = shared.get();
     this.#any = any;
     this.#codes = codes;
-    this.#tables = codes.map(({ table }) => table);
+    this.#tables = Array.from({ length: shared.languages }, (_, language) =>
+      codes.map(({ tables }) => tables[language]!),
+    );
     this.#typosOf = codes.map(({ codes: list }) => Uint8Array.from(list, ({ typos }) => typos));
     this.#formOf = codes.map(({ codes: list }) => Float64Array.from(list, ({ form }) => form));
     this.#together = words.flatMap(({ expansions }, word) =>
@@ -97,9 +101,11 @@ export class Scorer {
       expansions: this.#words.map((_, w) => {
         if (this.#typos[w] === NO_TYPOS_YET) return null;
         const term = this.#terms[w]!;
-        const { codes, table } = this.#codes[w]!;
+        const location = this.#locations[w]!;
+        const { codes, tables } = this.#codes[w]!;
+        const table = tables[this.#languageAt(doc, location >>> POSITION_BITS)]!;
         const expansion = term === -1 ? this.#winners[w]! : codes[table[term]!]!.expansion;
-        return { expansion, term, points: this.#points[w]!, location: this.#locations[w]! };
+        return { expansion, term, points: this.#points[w]!, location };
       }),
     };
   }
@@ -110,9 +116,9 @@ export class Scorer {
    */
   #read(doc: number): void {
     const { forward, forwardStarts } = this.#segment;
-    const { weights, exact } = this.#fields;
+    const { weights, exact, languages } = this.#fields;
     const any = this.#any;
-    const tables = this.#tables;
+    let tables = this.#tables[0]!;
     const count = tables.length;
     const [points, locations, typos, terms] = [this.#points, this.#locations, this.#typos, this.#terms];
     for (let w = 0; w < count; w++) typos[w] = NO_TYPOS_YET;
@@ -121,6 +127,7 @@ export class Scorer {
       const { term, field } = at;
       const weight = weights[field]!;
       if (weight === 0) continue;
+      if (languages !== null) tables = this.#tables[languageAt(languages, doc, field)]!;
       const noTypos = exact[field] === 1;
       const length = this.#lengths[at.fieldWords]!;
       const held = at.position < MAX_POSITION ? at.position : MAX_POSITION;
@@ -140,6 +147,11 @@ export class Scorer {
       }
     }
     if (this.#together.length > 0) this.#offerTogether(doc);
+  }
+
+  #languageAt(doc: number, field: number): number {
+    const { languages } = this.#fields;
+    return languages === null ? 0 : languageAt(languages, doc, field);
   }
 
   #offerTogether(doc: number): void {

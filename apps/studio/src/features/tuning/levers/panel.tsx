@@ -9,6 +9,7 @@ import { PlacementLevers } from '../placements/placement-levers';
 import { SynonymLevers } from '../synonyms/synonym-levers';
 import { GroupingLevers, SortLevers } from './order';
 import { Group } from '@/ui/controls';
+import { LanguageLevers } from './languages';
 import { SignalLevers } from './signals';
 import { TypoLevers } from './typos';
 import { Weights } from './weights';
@@ -46,6 +47,9 @@ export function LeverPanel({ collection, text, generation, on, onShow }: LeverPa
       </Group>
       <Group title="Words">
         <WordLevers tuning={tuning} />
+      </Group>
+      <Group title="Languages" open={tuning.otherLanguages.length > 0}>
+        <LanguageLevers tuning={tuning} fields={fields} />
       </Group>
       <Group title="Typos">
         <TypoLevers tuning={tuning} collection={collection} />

@@ -1,7 +1,7 @@
 'use client';
 
 import type { Tuning } from '@yucca/contract';
-import { writesCompounds } from '@yucca/engine/plan';
+import { languagesOf, writesCompounds } from '@yucca/engine/plan';
 import { memo } from 'react';
 import { useDraftStore } from '../draft';
 import { withWords } from '../levers';
@@ -10,7 +10,7 @@ import { WordsField } from './words-field';
 
 export const WordLevers = memo(function WordLevers({ tuning }: { tuning: Tuning }) {
   const store = useDraftStore();
-  const { words, stems, compounds, language, stopWords } = tuning;
+  const { words, stems, compounds, stopWords } = tuning;
   return (
     <>
       <Choice
@@ -38,7 +38,7 @@ export const WordLevers = memo(function WordLevers({ tuning }: { tuning: Tuning 
         on={stems}
         onValue={(on) => store.change((now) => ({ ...now, stems: on }))}
       />
-      {writesCompounds(language) && (
+      {languagesOf(tuning).some(writesCompounds) && (
         <Check
           label="Compounds: find a word inside longer ones"
           on={compounds}
