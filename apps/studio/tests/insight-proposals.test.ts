@@ -43,6 +43,16 @@ test('a word of the data that is spelt like one that stands nowhere', () => {
   expect(whats(failing('chilli', {}, [{ text: 'chilli', nearest: 'will' }]))).toEqual([]);
 });
 
+test('a word of the data that is the same in another script', () => {
+  expect(ideas(failing('Moskva', {}, [{ text: 'Moskva', nearest: 'москва' }]))).toMatchObject([
+    {
+      reason: '“Moskva” stands in no record; “москва” is the same in another script.',
+      add: { synonyms: [{ kind: 'oneWay', from: ['moskva'], to: ['москва'] }] },
+    },
+  ]);
+  expect(whats(failing('Бор', {}, [{ text: 'Бор', nearest: 'bor' }]))).toEqual(['Synonym: “бор” finds “bor” too']);
+});
+
 test('one record that visitors look for further down', () => {
   const wanted = { recordId: 'P-7', opened: 6, meanRank: 8.6 };
   const other = { recordId: 'P-1', opened: 2, meanRank: 1 };

@@ -261,7 +261,10 @@ const understoodWordSchema = object(
     typo: yesOrNo,
     /** The words of the data it was taken for, the likeliest first. */
     as: listOf(text),
-    /** When nothing was found and the word stands nowhere: the one of the data that is spelt most like it. */
+    /**
+     * When nothing was found and the word stands nowhere: the one of the data that is the same in another script, or
+     * else is spelt most like it.
+     */
     nearest: text,
     /** Present when it had more expansions than are looked up; the likeliest were. */
     capped: yesOrNo,

@@ -79,9 +79,9 @@ export function endsWord(trie: Trie, node: number): boolean {
   return (trie.firsts[node]! & ENDS_WORD) !== 0;
 }
 
-/** The node reached by these letters, or -1. */
-export function findNode(trie: Trie, letters: string): number {
-  let node = 0;
+/** The node reached by these letters from a node, the root unless it is said, or -1. */
+export function findNode(trie: Trie, letters: string, from = 0): number {
+  let node = from;
   for (let i = 0; i < letters.length; i++) {
     const label = letters.charCodeAt(i);
     const end = trie.ends[node]!;

@@ -91,6 +91,23 @@ const spelling: Way = ({ answer }) =>
         ],
   );
 
+const isLatin = (text: string): boolean => /\p{Script=Latin}/u.test(text);
+
+/** A word that stands nowhere in the data, and the same there in another script. */
+const otherScript: Way = ({ answer }) =>
+  answer.understood.words.flatMap(({ text, nearest }) =>
+    nearest === undefined || isLatin(text) === isLatin(nearest)
+      ? []
+      : [
+          finding(
+            'spelling',
+            foldWords(text),
+            nearest,
+            `“${text}” stands in no record; “${nearest}” is the same in another script.`,
+          ),
+        ],
+  );
+
 /** A query of several words that no record has all of, where all are required. */
 const looserRule: Way = ({ query, answer }, { words }) =>
   answer.total > 0 || foldWords(query).split(' ').length < 2 || (words?.require ?? 'all') !== 'all'
@@ -161,7 +178,15 @@ const lacksTheWord: Way = ({ query, answer, openedNext = {} }) => {
   ];
 };
 
-const WAYS: readonly Way[] = [askedNext, openedForBoth, spelling, wantedFurtherDown, lacksTheWord, looserRule];
+const WAYS: readonly Way[] = [
+  askedNext,
+  openedForBoth,
+  otherScript,
+  spelling,
+  wantedFurtherDown,
+  lacksTheWord,
+  looserRule,
+];
 
 /** What may be tried, the likeliest first; nothing twice, and nothing that the tuning has already. */
 export function ideasFor(failing: Failing, tuning: TuningDocument): Idea[] {

@@ -3,6 +3,7 @@ import { memoByObject } from '../../memo/by-object.ts';
 import { wordAt } from '../../segment/trie.ts';
 import type { Matching, SegmentMatch } from '../match/match-query.ts';
 import { isCapped, type Expansion } from '../match/expansions.ts';
+import { inOtherScripts } from '../match/other-scripts.ts';
 import { walkTypos } from '../match/typo-walk.ts';
 import { languageAt } from '../match/text-languages.ts';
 import type { WordMatch } from '../match/word-match.ts';
@@ -50,13 +51,16 @@ const farthest = (letters: number, nodes: number): number =>
   (letters >= 6 ? 3 : letters >= 3 ? 2 : 1) - (nodes > LARGE ? 1 : 0);
 
 /**
- * The word of the data that is spelt most like one that was not found, further off than matching goes; of equals the
- * most common. Null when none is near. Only words of records that may be found are told. The walk costs more the
- * further it looks, so it is made only when a search has found nothing.
+ * The word of the data that is one that was not found, in another script (`moskva`, `москва`), or else is spelt most
+ * like it, further off than matching goes; of equals the most common. Null when none is near. Only words of records
+ * that may be found are told. The walk costs more the further it looks, so it is made only when a search has found
+ * nothing.
  */
 export function nearestSpelling({ words, segments }: Matching, index: number, hidesRecords: boolean): string | null {
   const { text, phrase } = words[index]!;
   if (phrase !== null || text.length > LONGEST) return null;
+  const otherwise = otherScript(segments, text, hidesRecords);
+  if (otherwise !== null) return otherwise;
   const found: { text: string; typos: number; count: number }[] = [];
   for (const match of segments) {
     const { trie } = match.segment;
@@ -71,6 +75,21 @@ export function nearestSpelling({ words, segments }: Matching, index: number, hi
   }
   found.sort((a, b) => a.typos - b.typos || b.count - a.count || (a.text < b.text ? -1 : 1));
   return found[0]?.text ?? null;
+}
+
+/** The most common of the words that are the same in another script. */
+function otherScript(segments: readonly SegmentMatch[], text: string, hides: boolean): string | null {
+  const counts = new Map<string, number>();
+  for (const match of segments) {
+    const { trie } = match.segment;
+    for (const term of inOtherScripts(trie, text)) {
+      const count = countOf(match, { from: term, to: term + 1, together: null }, hides);
+      const word = wordAt(trie, term);
+      if (count > 0) counts.set(word, (counts.get(word) ?? 0) + count);
+    }
+  }
+  const [best] = [...counts].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1));
+  return best?.[0] ?? null;
 }
 
 /** By typos, of a word as it matched a segment: the same beginning comes with every visitor who types on. */
