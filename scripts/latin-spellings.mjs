@@ -1,4 +1,4 @@
-// Writes packages/engine/src/text/latin-spellings.ts: how the letters of other scripts are written in Latin ones, by the
+// Writes packages/engine/src/text/latin-spellings.ts: how letters of other scripts are written in Latin ones, by the
 // rules of the Unicode CLDR (UTS #35, part 2, Transforms). Run it with tsx when cldr-transforms has a new version;
 // `--print` only prints it.
 //

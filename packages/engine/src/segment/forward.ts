@@ -101,35 +101,4 @@ export class ForwardCursor {
     }
     return false;
   }
-
-  /** Goes on to the next word that `wanted` has a mark for, by its term; the others, which are most, cost little. */
-  nextIn(wanted: Uint8Array): boolean {
-    const entries = this.#entries;
-    const end = this.#end;
-    let { token, position } = this;
-    for (let at = this.#at; at < end; at++) {
-      const entry = entries[at]!;
-      if (isHead(entry)) {
-        this.string++;
-        token = -1;
-        this.field = headField(entry);
-        this.fieldWords = headWords(entry);
-        position = headStart(entry) - 1;
-        continue;
-      }
-      token++;
-      const stays = tokenStays(entry);
-      if (!stays) position++;
-      const term = tokenTerm(entry);
-      if (wanted[term] === 0) continue;
-      this.token = token;
-      this.position = position;
-      this.stays = stays;
-      this.term = term;
-      this.#at = at + 1;
-      return true;
-    }
-    this.#at = end;
-    return false;
-  }
 }

@@ -1,3 +1,6 @@
+import { memoByObject } from '../memo/by-object.ts';
+import { primaryLanguage } from './languages.ts';
+
 /** Languages that write compounds as one word, by primary language subtag (BCP 47). */
 const LANGUAGES = new Set(['da', 'de', 'fi', 'nb', 'nl', 'nn', 'no', 'sv']);
 
@@ -10,7 +13,12 @@ const LEAST_REST = 3;
 /** The shortest word that can be one of two. */
 export const LEAST_COMPOUND = LEAST_PART + LEAST_REST;
 
-export const writesCompounds = (language: string): boolean => LANGUAGES.has(language.toLowerCase().split('-')[0]!);
+export const writesCompounds = (language: string): boolean => LANGUAGES.has(primaryLanguage(language));
+
+/** Numbers of those of some languages that write compounds as one word. */
+export const compoundLanguages = memoByObject((languages: readonly string[]): readonly number[] =>
+  languages.flatMap((language, number) => (writesCompounds(language) ? [number] : [])),
+);
 
 /**
  * Whether something is a word that others may follow: one that the collection holds, with or without a link behind it

@@ -50,6 +50,13 @@ export function eachToken(source: string, visit: VisitToken): number {
   return reader.end();
 }
 
+/** The same, of no more than the beginning of a text that `isEnough`, as far as all before it is told. */
+function eachTokenUntil(source: string, visit: VisitToken, isEnough: () => boolean): void {
+  const reader = new TokenReader(source, visit);
+  eachWord(source, reader, () => reader.isSettled && isEnough());
+  reader.end();
+}
+
 class TokenReader implements WordVisitor {
   readonly #source: string;
   readonly #visit: VisitToken;
@@ -105,6 +112,11 @@ class TokenReader implements WordVisitor {
   symbol(text: string, start: number, end: number, beside: -1 | 0 | 1): void {
     if (beside === 1) (this.#signs ??= []).push({ text, start, end });
     else this.#visit(text, start, end, beside === -1 ? this.#position - 1 : this.#position++);
+  }
+
+  /** Whether what comes stands behind all that was told. */
+  get isSettled(): boolean {
+    return this.#chain === null && this.#signs === null;
   }
 
   /** The number of words. */
@@ -196,14 +208,24 @@ export interface Token {
 }
 
 export function tokens(source: string): Token[] {
+  return firstTokens(source, Infinity);
+}
+
+/** So many tokens of a text or some more; all of it where there are not as many. */
+function firstTokens(source: string, count: number): Token[] {
   const found: Token[] = [];
-  eachToken(source, (text, start, end, position) => found.push({ text, start, end, position }));
+  const visit: VisitToken = (text, start, end, position) => void found.push({ text, start, end, position });
+  if (count === Infinity) eachToken(source, visit);
+  else eachTokenUntil(source, visit, () => found.length >= count);
   return found;
 }
 
-/** Tokens in the order of their positions, as the index keeps them: joined forms stand with their first word. */
-export function tokensInPlace(source: string): Token[] {
-  const found = tokens(source);
+/**
+ * Tokens in the order of their positions, as the index keeps them: joined forms stand with their first word. `count`:
+ * how many of them are wanted; there may be more.
+ */
+export function tokensInPlace(source: string, count = Infinity): Token[] {
+  const found = firstTokens(source, count);
   for (let i = 1; i < found.length; i++) {
     if (found[i]!.position < found[i - 1]!.position) return found.sort((a, b) => a.position - b.position);
   }

@@ -44,14 +44,16 @@ const ASCII_KINDS = Uint8Array.from({ length: 128 }, (_, code) => {
 
 /**
  * Splits written text into folded words, in order. Letters and digits together make a word; an apostrophe between
- * letters joins them (`O'Neill` is `oneill`). A word's range covers its accents and never cuts a surrogate pair.
+ * letters joins them (`O'Neill` is `oneill`). A word's range covers its accents and never cuts a surrogate pair. Goes
+ * on to the end of the text, or until `isEnough` says so behind some word.
  */
-export function eachWord(source: string, visitor: WordVisitor): void {
+export function eachWord(source: string, visitor: WordVisitor, isEnough?: () => boolean): void {
   const length = source.length;
   let at = 0;
   let wordEnd = -1;
   while (at < length) {
     const unit = source.charCodeAt(at);
+    if (isEnough !== undefined && at === wordEnd && isEnough()) return;
     if (unit < 128) {
       const kind = ASCII_KINDS[unit]!;
       if (kind === Ascii.Plain || kind === Ascii.Capital) {

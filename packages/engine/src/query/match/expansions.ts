@@ -1,7 +1,7 @@
 import type { MatchKind, Tuning } from '@yucca/contract';
 import type { Generation } from '../../segment/generation.ts';
 import type { Segment } from '../../segment/segment.ts';
-import { writesCompounds } from '../../text/compounds.ts';
+import { compoundLanguages } from '../../text/compounds.ts';
 import { compoundsBeginningWith, compoundsEndingWith } from './compounds.ts';
 import { endsWord, endWord, findNode, findWord, firstWord } from '../../segment/trie.ts';
 import { splitAtDigits } from '../../text/tokens.ts';
@@ -69,15 +69,14 @@ export function alternativesFor(query: readonly QueryWord[], tuning: Tuning, gen
     }
   }
   query.forEach(({ writings }, i) => alternatives[i]!.push(...writings));
-  const languages = tuning.compounds ? languagesOf(tuning) : [];
-  languages.forEach((tag, number) => {
-    if (!writesCompounds(tag)) return;
+  const languages = languagesOf(tuning);
+  for (const number of tuning.compounds ? compoundLanguages(languages) : []) {
     const language = only(number, languages);
     query.forEach(({ text, phrase, prefix }, i) => {
       if (phrase === null)
         alternatives[i]!.push(...compoundsWith(generation, text, prefix).map((one) => ({ ...one, ...language })));
     });
-  });
+  }
   plain.forEach((text, i) => {
     if (text !== null) alternatives[i]!.push(...splitsOf(text, segments));
   });

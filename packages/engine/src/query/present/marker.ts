@@ -91,7 +91,7 @@ export class Marker {
         if (here !== undefined) left--;
         return;
       }
-      const tokens = tokensInPlace(text);
+      const tokens = tokensInPlace(text, isWanted ? 1 + lastOf(here) : 1);
       if (tokens.length === 0) return;
       string++;
       if (here === undefined) return;
@@ -163,6 +163,10 @@ export class Marker {
     return found;
   }
 }
+
+/** The number of the last token that matches. */
+const lastOf = (matches: readonly TokenMatch[]): number =>
+  matches.reduce((last, { token }) => Math.max(last, token), 0);
 
 function hitsOf(matches: readonly TokenMatch[], tokens: readonly Token[], source: string): Hit[] {
   const hits: Hit[] = [];

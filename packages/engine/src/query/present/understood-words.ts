@@ -131,15 +131,19 @@ function mostCommon(match: SegmentMatch, expansions: readonly Expansion[], hides
   };
   for (const expansion of expansions) {
     if (expansion.together !== null) offer(-1, expansion.text, countOf(match, expansion, hides));
-    for (let term = expansion.from; term < expansion.to && expansion.together === null; term++) {
+    const { together, from, to, language } = expansion;
+    for (let term = from; term < to && together === null; term++) {
       // Counted only where it could matter.
       const most = segment.postStart(term + 1) - segment.postStart(term);
       if (best.length === EXPANSIONS_SHOWN && most <= best[EXPANSIONS_SHOWN - 1]!.count) continue;
-      offer(term, null, countOf(match, { ...expansion, from: term, to: term + 1 }, hides));
+      offer(term, null, countOf(match, { together, from: term, to: term + 1, language }, hides));
     }
   }
   return best.map(({ term, text, count }) => ({ text: text ?? wordAt(segment.trie, term), count }));
 }
+
+/** What is counted of an expansion. */
+type Counted = Pick<Expansion, 'together' | 'from' | 'to'> & { language?: number | undefined };
 
 /**
  * Postings of an expansion in fields that are searched: an index may hold more, for another tuning. With `hides` only
@@ -147,7 +151,7 @@ function mostCommon(match: SegmentMatch, expansions: readonly Expansion[], hides
  */
 function countOf(
   { segment, allowed, fields }: SegmentMatch,
-  { together, from, to, language }: Pick<Expansion, 'together' | 'from' | 'to' | 'language'>,
+  { together, from, to, language }: Counted,
   hides: boolean,
 ): number {
   const counted = (docs: ArrayLike<number> & Iterable<number>): number => {

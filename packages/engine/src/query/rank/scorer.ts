@@ -1,4 +1,14 @@
-import { ForwardCursor, MAX_POSITION, POSITION_BITS } from '../../segment/forward.ts';
+import {
+  ForwardCursor,
+  headField,
+  headStart,
+  headWords,
+  isHead,
+  MAX_POSITION,
+  POSITION_BITS,
+  tokenStays,
+  tokenTerm,
+} from '../../segment/forward.ts';
 import type { Segment } from '../../segment/segment.ts';
 import type { FieldWeights } from '../match/field-weights.ts';
 import type { Occurrences } from '../match/phrase.ts';
@@ -111,8 +121,9 @@ export class Scorer {
   }
 
   /**
-   * Goes over the words of a document once; leaves the best expansion of each word of the query. One flat loop on
-   * purpose: a broad query comes through here for every word of every document that may stand on the page.
+   * Goes over the words of a document once; leaves the best expansion of each word of the query. One flat loop over the
+   * entries, without a cursor, on purpose: a broad query comes through here for every word of every document that may
+   * stand on the page.
    */
   #read(doc: number): void {
     const { forward, forwardStarts } = this.#segment;
@@ -122,15 +133,26 @@ export class Scorer {
     const count = tables.length;
     const [points, locations, typos, terms] = [this.#points, this.#locations, this.#typos, this.#terms];
     for (let w = 0; w < count; w++) typos[w] = NO_TYPOS_YET;
-    const at = new ForwardCursor(forward, forwardStarts[doc]!, forwardStarts[doc + 1]!);
-    while (at.nextIn(any)) {
-      const { term, field } = at;
-      const weight = weights[field]!;
-      if (weight === 0) continue;
-      if (languages !== null) tables = this.#tables[languageAt(languages, doc, field)]!;
-      const noTypos = exact[field] === 1;
-      const length = this.#lengths[at.fieldWords]!;
-      const held = at.position < MAX_POSITION ? at.position : MAX_POSITION;
+    let field = 0;
+    let weight = 0;
+    let length = 0;
+    let position = 0;
+    let noTypos = false;
+    for (let at = forwardStarts[doc]!, end = forwardStarts[doc + 1]!; at < end; at++) {
+      const entry = forward[at]!;
+      if (isHead(entry)) {
+        field = headField(entry);
+        weight = weights[field]!;
+        if (languages !== null) tables = this.#tables[languageAt(languages, doc, field)]!;
+        noTypos = exact[field] === 1;
+        length = this.#lengths[headWords(entry)]!;
+        position = headStart(entry) - 1;
+        continue;
+      }
+      if (!tokenStays(entry)) position++;
+      const term = tokenTerm(entry);
+      if (any[term] === 0 || weight === 0) continue;
+      const held = position < MAX_POSITION ? position : MAX_POSITION;
       const location = (field << POSITION_BITS) | held;
       for (let w = 0; w < count; w++) {
         const code = tables[w]![term]!;
