@@ -56,7 +56,8 @@ beforeAll(async () => {
   mkdirSync(unpacked, { recursive: true });
   await run('tar', ['-xzf', path.join(away, 'yucca-kit-0.1.0.tgz'), '-C', unpacked, '--strip-components=1'], away);
   // What npm would fetch is taken from here.
-  for (const name of ['react', 'react-dom', 'react-router', 'vite', '@vitejs', 'json-schema-to-ts', '@types'])
+  const frameworks = ['react', 'react-dom', 'react-router', 'vue', 'svelte'];
+  for (const name of [...frameworks, 'vite', '@vitejs', '@sveltejs', 'json-schema-to-ts', '@types'])
     symlinkSync(path.join(ROOT, 'node_modules', name), path.join(app, 'node_modules', name));
 
   // The types of its records are written anew.
@@ -120,7 +121,7 @@ test('what a visitor has to load stays small', () => {
       minify: true,
       write: false,
       format: 'esm',
-      external: ['react', 'react-dom', 'react/jsx-runtime'],
+      external: ['react', 'react-dom', 'react/jsx-runtime', 'vue'],
     });
     return gzipSync(outputFiles[0]!.contents, { level: 9 }).length;
   };
@@ -135,6 +136,8 @@ test('what a visitor has to load stays small', () => {
     });
   expect(weigh(`export { createInsights } from '@yucca/kit/insights'`)).toBeLessThan(950);
   expect(weigh(`export { createClient, SearchState } from '@yucca/kit'`)).toBeLessThan(4_000);
+  expect(weigh(`export * from '@yucca/kit/vue'`)).toBeLessThan(5_000);
+  expect(weigh(`export * from '@yucca/kit/svelte'`)).toBeLessThan(5_000);
   expect(gzipSync(readFileSync(path.join(DIST, 'styles.css'))).length).toBeLessThan(4_700);
 });
 
@@ -391,22 +394,43 @@ describe('a fresh Vite app with the packed package', () => {
     expect(await browser.findElements(By.css('[role=option]'))).toHaveLength(0);
   });
 
-  const pages = ['index.html', 'index.html?q=fern&colour=blue', 'parts.html?q=fern', 'core.html', 'german.html'];
-  test.each([...pages, 'stock.html', '../../plain.html'])('nothing jumps on a slow line: %s', async (name) => {
-    const slow = { offline: false, latency: 300, download_throughput: 200_000, upload_throughput: 200_000 };
-    await browser.setNetworkConditions(slow);
-    try {
-      await open(name);
-      await wait(() =>
-        browser.executeScript(`const tree = document.querySelector('yucca-search')?.shadowRoot ?? document;
-            return tree.querySelector('[data-part=count],ol li') !== null`),
-      );
-      await new Promise((resolve) => setTimeout(resolve, 1_000));
-      expect(await shiftsOf()).toBeLessThanOrEqual(0.02);
-    } finally {
-      await browser.deleteNetworkConditions();
-    }
+  test.each(['vue', 'svelte'])('the core in %s: typed, chosen, turned over, and back', async (framework) => {
+    await open(`${framework}.html?q=fern`);
+    await wait(async () => (await text('[role=status]')) === '20 plants');
+    await (await see(By.css('input[type=search]'))).sendKeys(Key.chord(Key.CONTROL, 'a'), 'centry');
+    await wait(async () => (await text('ol mark')) === 'Century');
+    await wait(async () => (await browser.getCurrentUrl()).endsWith('?q=centry'));
+    await (await see(By.css('input[value=blue]'))).click();
+    await wait(async () => (await text('[role=status]')) === '10 plants');
+    expect(await browser.getCurrentUrl()).toMatch(/\?q=centry&colour=blue$/);
+    await browser.navigate().back();
+    await wait(async () => (await text('[role=status]')) === '20 plants');
+    await (await see(By.css('button'))).click();
+    await wait(async () => (await browser.findElements(By.css('ol li'))).length === 8);
+    await browser.navigate().refresh();
+    await wait(async () => (await browser.findElements(By.css('ol li'))).length === 8);
+    expect(await (await see(By.css('input[type=search]'))).getAttribute('value')).toBe('centry');
   });
+
+  const pages = ['index.html', 'index.html?q=fern&colour=blue', 'parts.html?q=fern', 'core.html', 'german.html'];
+  test.each([...pages, 'stock.html', 'vue.html?q=fern', 'svelte.html?q=fern', '../../plain.html'])(
+    'nothing jumps on a slow line: %s',
+    async (name) => {
+      const slow = { offline: false, latency: 300, download_throughput: 200_000, upload_throughput: 200_000 };
+      await browser.setNetworkConditions(slow);
+      try {
+        await open(name);
+        await wait(() =>
+          browser.executeScript(`const tree = document.querySelector('yucca-search')?.shadowRoot ?? document;
+            return tree.querySelector('[data-part=count],ol li') !== null`),
+        );
+        await new Promise((resolve) => setTimeout(resolve, 1_000));
+        expect(await shiftsOf()).toBeLessThanOrEqual(0.02);
+      } finally {
+        await browser.deleteNetworkConditions();
+      }
+    },
+  );
 
   test('parts in another language, with a text of its own', async () => {
     await open('german.html');

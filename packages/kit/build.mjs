@@ -21,6 +21,8 @@ const entries = {
   insights: source('insights.ts'),
   standing: source('standing-client.ts'),
   react: source('react/index.ts'),
+  vue: source('vue/index.ts'),
+  svelte: source('svelte/index.ts'),
   lens: source('lens/index.ts'),
   texts: source('texts/index.ts'),
   // One language, for pages that speak no other.
@@ -51,7 +53,7 @@ async function buildPackage() {
     format: 'esm',
     target: 'es2022',
     jsx: 'automatic',
-    external: ['react', 'react-dom', 'react/jsx-runtime'],
+    external: ['react', 'react-dom', 'react/jsx-runtime', 'vue'],
     logLevel: 'error',
   });
   await build({
@@ -84,7 +86,7 @@ async function buildPackage() {
   const bundle = await rollup({
     input: { ...entries, testing },
     plugins: [dts({ respectExternal: true, tsconfig: path.join(root, 'tsconfig.json'), compilerOptions: { paths } })],
-    external: [/^react/, /^json-schema-to-ts/],
+    external: [/^react/, /^vue/, /^json-schema-to-ts/],
     onwarn: () => {},
   });
   await bundle.write({ dir: out, format: 'es', entryFileNames: '[name].d.ts', chunkFileNames: '[name].d.ts' });
@@ -111,6 +113,8 @@ async function buildPackage() {
           '.': entry('index'),
           './insights': entry('insights'),
           './react': entry('react'),
+          './vue': entry('vue'),
+          './svelte': entry('svelte'),
           './lens': entry('lens'),
           './standing': entry('standing'),
           './texts': entry('texts'),
@@ -124,8 +128,8 @@ async function buildPackage() {
           './yucca-search-field.js': './yucca-search-field.js',
         },
         dependencies: { 'json-schema-to-ts': types['json-schema-to-ts'] },
-        peerDependencies: { react: '>=18' },
-        peerDependenciesMeta: { react: { optional: true } },
+        peerDependencies: { react: '>=18', vue: '>=3.3' },
+        peerDependenciesMeta: { react: { optional: true }, vue: { optional: true } },
       },
       null,
       2,

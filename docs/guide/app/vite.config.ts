@@ -1,9 +1,11 @@
+import { svelte } from '@sveltejs/vite-plugin-svelte';
 import react from '@vitejs/plugin-react';
+import vue from '@vitejs/plugin-vue';
 import { defineConfig } from 'vite';
 
+const pages = ['index', 'parts', 'core', 'german', 'router', 'stock', 'vue', 'svelte'];
+
 export default defineConfig({
-  plugins: [react()],
-  build: {
-    rollupOptions: { input: ['index.html', 'parts.html', 'core.html', 'german.html', 'router.html', 'stock.html'] },
-  },
+  plugins: [react(), vue(), svelte()],
+  build: { rollupOptions: { input: pages.map((name) => `${name}.html`) } },
 });

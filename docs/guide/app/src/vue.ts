@@ -1,0 +1,4 @@
+import { createApp } from 'vue';
+import Shop from './ShopInVue.vue';
+
+createApp(Shop).mount('#shop');
