@@ -11,7 +11,8 @@
  *   npm run bench -- --feeds 200000   how soon a change of a source can be searched, at 200 events a second
  *   npm run bench -- --insights 1000000  what visitors' searches cost, at so many a day
  *   npm run bench -- --compare A B    two files of results, with what of the second is of the first
- *   npm run bench -- --pair ../other 100000   the engine of another checkout and this one, asked in turn
+ *   npm run bench -- --pair ../other 100000   the engine of another checkout and this one, asked in turn; named behind
+ *                                     it, only some sets: bench, real, spaceless
  *   npm run bench -- --door ../other 200000   their built studios over HTTP, asked in turn
  */
 import { readFileSync, writeFileSync } from 'node:fs';
@@ -42,7 +43,7 @@ if (!isMainThread) {
     compareResults(...(given.map((file) => JSON.parse(readFileSync(file, 'utf8')) as Results) as [Results, Results])),
   );
 } else if (kind === '--pair') {
-  console.table(await measurePair(path.resolve(given[0]!), Number(given[1] ?? 100_000)));
+  console.table(await measurePair(path.resolve(given[0]!), Number(given[1] ?? 100_000), given.slice(2)));
 } else if (kind === '--door') {
   console.table(await measureDoor(path.resolve(given[0]!), Number(given[1] ?? 200_000)));
 } else if (given.length > 0) {

@@ -26,16 +26,20 @@ const shared = (bytes: number): SharedArrayBuffer => new SharedArrayBuffer(bytes
 /**
  * The engine of another checkout and this one over the same records, asked the same keystrokes in turn in one process:
  * the machine's speed changes from minute to minute, a ratio does not. Of each keystroke the best round counts.
+ * `wanted`: which sets of records; all of them when none is named.
  */
-export async function measurePair(checkout: string, count: number): Promise<PairResult[]> {
+export async function measurePair(checkout: string, count: number, wanted: string[]): Promise<PairResult[]> {
   const folder = mkdtempSync(path.join(tmpdir(), 'yucca-pair-'));
   try {
     const engines = await Promise.all([checkout, process.cwd()].map((root, i) => engineOf(root, folder, i)));
-    return [
-      ...compared('bench', engines, benchData(count)),
-      ...compared('real', engines, realData(new RealRecords(), count)),
-      ...compared('spaceless', engines, realData(new SpacelessRecords(), count)),
-    ];
+    const sets: Record<string, () => Data> = {
+      bench: () => benchData(count),
+      real: () => realData(new RealRecords(), count),
+      spaceless: () => realData(new SpacelessRecords(), count),
+    };
+    return Object.entries(sets)
+      .filter(([name]) => wanted.length === 0 || wanted.includes(name))
+      .flatMap(([name, make]) => compared(name, engines, make()));
   } finally {
     rmSync(folder, { recursive: true });
   }

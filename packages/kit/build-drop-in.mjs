@@ -32,6 +32,7 @@ const instead = (filter, path) => ({
 });
 const withoutPaths = instead(/\/address-path\.ts$/, 'drop-in/small/no-paths.ts');
 const styledAsField = instead(/\/drop-in\.css$/, 'styles/drop-in-field.css');
+const inDropIn = instead(/\/in-package\.ts$/, 'drop-in/small/in-drop-in.ts');
 const withoutTexts = instead(/\/english\.ts$/, 'drop-in/small/no-texts.ts');
 const lentTexts = instead(/\/use-texts\.ts$/, 'drop-in/small/lent-texts.ts');
 
@@ -63,7 +64,7 @@ export async function buildDropIn(entry, outfile, hasMore = true) {
       'react/jsx-runtime': 'preact/jsx-runtime',
       'react-dom/client': source('drop-in/small/react-dom.ts'),
     },
-    plugins: [minifiedStyles, withoutTexts, withoutPaths, ...(hasMore ? [fetchedLater] : [styledAsField])],
+    plugins: [minifiedStyles, withoutTexts, withoutPaths, inDropIn, ...(hasMore ? [fetchedLater] : [styledAsField])],
   });
   if (hasMore) {
     await build({

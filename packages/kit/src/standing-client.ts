@@ -7,6 +7,10 @@ export interface Standing {
   filter?: string | undefined;
   /** Words that placements may ask for, as `member`. */
   tags?: readonly string[] | undefined;
+  /** Fields that records come with besides those that a page asks for, for cards of your own. */
+  fields?: readonly string[] | undefined;
+  /** Where the visitor is, or where it shall be brought, until they say another place. */
+  near?: SearchRequest['near'] | undefined;
 }
 
 /**
@@ -22,10 +26,18 @@ export function withStanding(client: YuccaClient, standing: Readonly<Record<stri
     const always = of(collection).filter;
     return always && filter ? `(${always}) AND (${filter})` : always || filter;
   };
-  const asked = <R extends SearchRequest>(collection: string, { filter, tags = [], ...request }: R): R => {
+  const asked = <R extends SearchRequest>(collection: string, { filter, tags = [], fields, ...request }: R): R => {
+    const own = of(collection);
     const whole = both(collection, filter);
-    const all = [...(of(collection).tags ?? []), ...tags];
-    return { ...request, ...(whole && { filter: whole }), ...(all.length > 0 && { tags: all }) } as unknown as R;
+    const all = [...(own.tags ?? []), ...tags];
+    return {
+      ...(own.near && { near: own.near }),
+      ...request,
+      // Without a list of fields a search has all of them.
+      ...(fields && { fields: [...new Set([...fields, ...(own.fields ?? [])])] }),
+      ...(whole && { filter: whole }),
+      ...(all.length > 0 && { tags: all }),
+    } as unknown as R;
   };
   return {
     ...client,
@@ -37,7 +49,9 @@ export function withStanding(client: YuccaClient, standing: Readonly<Record<stri
       ),
     facetValues(collection, facet, q, within, signal) {
       const filter = both(collection, within.filter);
-      return client.facetValues(collection, facet, q, { ...within, ...(filter && { filter }) }, signal);
+      const { near } = of(collection);
+      const whole = { ...(near && { near }), ...within, ...(filter && { filter }) };
+      return client.facetValues(collection, facet, q, whole, signal);
     },
     suggest: (collection, q, size, signal, filter) =>
       client.suggest(collection, q, size, signal, both(collection, filter)),

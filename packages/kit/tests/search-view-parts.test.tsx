@@ -215,3 +215,49 @@ describe('places', () => {
     expect(asked.at(-1)).toMatchObject({ q: 'g', sort: 'distance' });
   });
 });
+
+test('an application draws parts itself, with what would be drawn there in hand', async () => {
+  window.history.replaceState(null, '', '/s/nursery');
+  const found = (request: SearchRequest): AnswerFacts =>
+    request.q === 'none' ? { total: 0, results: [], facets: {} } : { total: 95, results: plants(3), facets: colours };
+  window.scrollTo = (() => {}) as typeof window.scrollTo;
+  const client = { search: async (_: string, request: SearchRequest) => answerWith(found(request)) };
+  const page = pageWith({ facets: [{ name: 'colour', kind: 'values', label: 'Colour' }], start: { text: 'Welcome' } });
+  render(
+    <SearchView
+      page={page}
+      client={client as unknown as YuccaClient}
+      memory={createMemory('own', null)}
+      renderHeader={({ answer }) => <h1>Our {answer?.total ?? '…'} plants</h1>}
+      renderStart={(_, usual) => (
+        <>
+          {usual}
+          <p>New this week</p>
+        </>
+      )}
+      renderNothing={({ query }, usual) => (
+        <>
+          <p>Ask us for “{query.q}”</p>
+          {usual}
+        </>
+      )}
+      renderFilters={(_, usual) => <aside aria-label="All filters">{usual}</aside>}
+      renderFacet={(name, usual) => <section aria-label={`The ${name}`}>{usual}</section>}
+      renderResult={(_, card, place) => (
+        <>
+          {card}
+          {place === 2 && <p>We deliver on Saturdays</p>}
+        </>
+      )}
+    />,
+  );
+  expect(await screen.findByRole('heading', { name: 'Our 95 plants' })).toBeTruthy();
+  expect([screen.getByText('Welcome'), screen.getByText('New this week')]).toHaveLength(2);
+  const filters = await screen.findByRole('complementary', { name: 'All filters' });
+  expect(within(within(filters).getByRole('region', { name: 'The colour' })).getByRole('checkbox')).toBeTruthy();
+  expect(screen.getByText('We deliver on Saturdays').closest('li')!.textContent).toContain('Plant 2');
+  await userEvent.type(screen.getByRole('combobox'), 'none');
+  expect(await screen.findByText('Ask us for “none”')).toBeTruthy();
+  expect(screen.getByRole('link', { name: /everything|all/i })).toBeTruthy();
+  expect(screen.queryByText('New this week')).toBeNull();
+});

@@ -45,6 +45,24 @@ test('what is asked for besides holds as well', async () => {
   expect(said('tags')[0]).toBe('member,sale');
 });
 
+test('fields come on top of those that are asked for, and a place holds until the visitor says another', async () => {
+  const { client, asked, said } = listening({ fields: ['badge', 'name'], near: { lat: 52.1, lng: 4.3 } });
+  await client.search('plants', { q: 'fern', fields: ['name', 'price'] });
+  await client.search('plants', { q: 'fern', near: { lat: 1, lng: 2, withinM: 500 } });
+  expect(said('fields')).toEqual(['name,price,badge', null]);
+  expect(said('near')).toEqual(['52.1,4.3', '1,2']);
+  await client.facetValues('plants', 'colour', 'gr', {});
+  expect(said('near').at(-1)).toBe('52.1,4.3');
+  await client.multiSearch([
+    { collection: 'plants', q: 'fer' },
+    { collection: 'guides', q: 'fer' },
+  ]);
+  expect(asked.at(-1)!.queries).toEqual([
+    { collection: 'plants', q: 'fer', near: { lat: 52.1, lng: 4.3 } },
+    { collection: 'guides', q: 'fer' },
+  ]);
+});
+
 test('of a collection that nothing belongs to, everything; a name of every object is none', async () => {
   const { client, asked } = listening({});
   await client.search('plants', { q: 'fern' });

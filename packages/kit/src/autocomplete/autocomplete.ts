@@ -22,7 +22,7 @@ export interface AutocompleteOptions {
   /** Waits this long after a keystroke before it asks, for sources that are slow. Milliseconds; default 0. */
   waitMs?: number | undefined;
   /** What comes first: remote sources show their answers when it has settled, such as the results of the keystroke. */
-  after?: () => Promise<unknown>;
+  after?: (() => Promise<unknown>) | undefined;
 }
 
 const CLOSED = { open: false, active: -1 };

@@ -53,7 +53,7 @@ export function QueryField(props: QueryFieldProps) {
   const [snapshot, state] = useAutocomplete(() => ({
     text,
     sources: sources(),
-    ...(after && { after }),
+    after,
     waitMs,
   }));
   useChanged(design, () => state.change(sources()));

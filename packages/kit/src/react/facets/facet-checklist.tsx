@@ -17,11 +17,11 @@ export interface FacetChecklistProps {
   /** There are values beyond the ones given. */
   more?: boolean;
   /** Looks inside all values of the facet. Without it a long list cannot be searched. */
-  find?: (q: string, signal: AbortSignal) => Promise<FacetValuesAnswer>;
+  find?: ((q: string, signal: AbortSignal) => Promise<FacetValuesAnswer>) | undefined;
   /** Values in sight before "more". Default: 8. */
-  shown?: number;
+  shown?: number | undefined;
   /** The colour that stands for a value. Default: none is shown. */
-  swatch?: (value: string) => string;
+  swatch?: ((value: string) => string) | undefined;
 }
 
 /** Values to tick; the chosen ones stay in sight, wherever the counts put them. A long list can be searched. */

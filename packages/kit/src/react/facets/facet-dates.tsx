@@ -13,7 +13,7 @@ export interface FacetDatesProps {
   /** Takes the range there shall be; null = none. */
   onRange: (range: RangeChoice | null) => void;
   /** Looks inside all values of the facet. Without it a long list cannot be searched. */
-  find?: (q: string, signal: AbortSignal) => Promise<FacetValuesAnswer>;
+  find?: ((q: string, signal: AbortSignal) => Promise<FacetValuesAnswer>) | undefined;
 }
 
 /** Years, months or days to tick, and two dates to choose what lies between them. */
@@ -43,7 +43,7 @@ export function FacetDates({ name, facet, chosen, onToggle, onRange, find }: Fac
         chosen={chosen}
         onToggle={onToggle}
         more={facet.more}
-        {...(find && { find })}
+        find={find}
       />
       <div data-part="range-ends">
         {field('min', min)}

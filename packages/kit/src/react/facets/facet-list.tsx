@@ -1,5 +1,5 @@
 import type { FacetAnswer, FacetValuesAnswer, InterfacePage, SearchAnswer } from '@yucca/contract';
-import { useCallback } from 'react';
+import { Fragment, useCallback, type ReactNode } from 'react';
 import { chosenValues, ranged, toggled, type Choices, type RangeChoice } from '../../query.ts';
 import { FacetChecklist } from './facet-checklist.tsx';
 import { FacetDates } from './facet-dates.tsx';
@@ -21,9 +21,11 @@ export interface FacetListProps {
   names?: readonly string[];
   /** Takes the choices there shall be. */
   onSelect: (select: Choices) => void;
-  find?: FindInFacet;
+  find?: FindInFacet | undefined;
   /** How facets are shown, by their names: `page.facets`. Default: each as its kind is. */
   looks?: readonly FacetLook[];
+  /** Draws one facet; `usual` is what would be drawn. */
+  renderFacet?: ((name: string, usual: ReactNode) => ReactNode) | undefined;
 }
 
 /** How one facet is shown. */
@@ -31,12 +33,13 @@ export type FacetLook = Pick<InterfacePage['facets'][number], 'name' | 'control'
 
 /** Facets below each other, each in the form of its kind. */
 export function FacetList(props: FacetListProps) {
-  const { answer, select, names = Object.keys(answer.facets), onSelect, find, looks } = props;
+  const { answer, select, names = Object.keys(answer.facets), onSelect, find, looks, renderFacet } = props;
   return names.map((name) => {
     const facet = Object.hasOwn(answer.facets, name) ? answer.facets[name] : undefined;
     if (!facet || !hasSomething(facet, select, name)) return null;
     const look = looks?.find((one) => one.name === name);
-    return <Facet key={name} {...{ name, facet, select, onSelect }} {...(look && { look })} {...(find && { find })} />;
+    const usual = <Facet {...{ name, facet, select, onSelect, look, find }} />;
+    return <Fragment key={name}>{renderFacet ? renderFacet(name, usual) : usual}</Fragment>;
   });
 }
 
@@ -51,8 +54,8 @@ interface FacetProps {
   facet: FacetAnswer;
   select: Choices;
   onSelect: (select: Choices) => void;
-  find?: FindInFacet;
-  look?: FacetLook;
+  find?: FindInFacet | undefined;
+  look?: FacetLook | undefined;
 }
 
 /** One facet under its heading. */
@@ -63,7 +66,7 @@ export function Facet({ name, facet, select, onSelect, find, look }: FacetProps)
     name,
     chosen: chosenValues({ select }, name),
     onToggle: (value: string) => onSelect(toggled(select, name, value)),
-    ...(find && { find: findHere }),
+    find: find && findHere,
   };
   const onRange = (range: RangeChoice | null): void => onSelect(ranged(select, name, range));
   if (facet.kind === 'values' && isYesOrNo(facet.values))
@@ -79,9 +82,9 @@ export function Facet({ name, facet, select, onSelect, find, look }: FacetProps)
             label={facet.label}
             values={facet.values}
             more={facet.more}
-            {...(shown !== undefined && { shown })}
+            shown={shown}
             // A value that is a colour's name in CSS stands for itself.
-            {...(control === 'swatches' && { swatch: (value: string) => colours?.[value] ?? value })}
+            swatch={control === 'swatches' ? (value) => colours?.[value] ?? value : undefined}
           />
         ))}
       {facet.kind === 'tree' && <FacetTree {...shared} nodes={facet.nodes} />}

@@ -2,6 +2,7 @@ import type { ReactNode } from 'react';
 import { isRange, type Query } from '../../query.ts';
 import { useTexts } from '../use-texts.ts';
 import { useSheet } from '../view/use-sheet.ts';
+import { IN_PACKAGE } from '../in-package.ts';
 
 /** What `FilterSheet` is given. */
 export interface FilterSheetProps {
@@ -55,11 +56,13 @@ export function FilterSheet({ select, total, children }: FilterSheetProps) {
             {say('seeResults', { total })}
           </a>
         </p>
-        <noscript>
-          <button type="submit" data-part="button">
-            {say('applyFilters')}
-          </button>
-        </noscript>
+        {IN_PACKAGE && (
+          <noscript>
+            <button type="submit" data-part="button">
+              {say('applyFilters')}
+            </button>
+          </noscript>
+        )}
       </div>
     </div>
   );

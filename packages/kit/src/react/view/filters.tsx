@@ -1,7 +1,7 @@
 import type { InterfacePage, SearchAnswer } from '@yucca/contract';
 import { memo } from 'react';
 import type { Query } from '../../query.ts';
-import { FacetList, type FindInFacet } from '../facets/facet-list.tsx';
+import { FacetList, type FacetListProps, type FindInFacet } from '../facets/facet-list.tsx';
 import { FilterSheet } from '../facets/filter-sheet.tsx';
 
 interface FiltersProps {
@@ -10,10 +10,11 @@ interface FiltersProps {
   select: Query['select'];
   onSelect: (select: Query['select']) => void;
   find: FindInFacet;
+  renderFacet: FacetListProps['renderFacet'];
 }
 
 /** The filters of a page. */
-export const Filters = memo(function Filters({ page, answer, select, onSelect, find }: FiltersProps) {
+export const Filters = memo(function Filters({ page, answer, select, onSelect, find, renderFacet }: FiltersProps) {
   return (
     <FilterSheet select={select} total={answer.total}>
       <FacetList
@@ -22,7 +23,7 @@ export const Filters = memo(function Filters({ page, answer, select, onSelect, f
         names={page.facets.map(({ name }) => name)}
         looks={page.facets}
         onSelect={onSelect}
-        find={find}
+        {...{ find, renderFacet }}
       />
     </FilterSheet>
   );

@@ -23,7 +23,7 @@ interface ResultsProps {
   recordHref: NonNullable<SearchViewProps['recordHref']>;
   memory: Memory;
   insights: Insights | null;
-  renderResult: SearchViewProps['renderResult'] | null;
+  renderResult: SearchViewProps['renderResult'];
   navigate: SearchViewProps['navigate'] | null;
   picturesFrom: string;
 }
@@ -114,7 +114,7 @@ function leadOf(leads: Leads, result: SearchResult, queryId: string, place: numb
   const { page, recordHref, memory, told, navigate, picturesFrom } = leads;
   const { collection, at } = page;
   const link = page.link === undefined ? undefined : recordLink(page.link, result.id, result.record);
-  const href = recordHref({ collection, id: result.id, at, ...(link !== undefined && { link }) });
+  const href = recordHref({ collection, id: result.id, at, link });
   return {
     href,
     onOpen: (event) => {
@@ -150,7 +150,7 @@ const ResultRow = memo(function ResultRow(props: ResultRowProps) {
         onPointerLeave: () => onPoint(null),
       })}
     >
-      {renderResult ? renderResult(result, card) : card}
+      {renderResult ? renderResult(result, card, place) : card}
     </li>
   );
 });

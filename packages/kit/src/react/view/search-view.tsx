@@ -47,14 +47,24 @@ import type { Navigation } from '../navigation.ts';
 import { SearchBox } from './search-box.tsx';
 import { textsOf } from '../../texts/texts.ts';
 import { standingRequest } from '../../standing-request.ts';
+import type { SearchSnapshot } from '../../search-state.ts';
 import { shelvesBeside } from '../../shelf-requests.ts';
-import type { ResultOf } from '../../typed.ts';
+import { IN_PACKAGE } from '../in-package.ts';
 import { Filters } from './filters.tsx';
+import type { OwnParts } from './own-parts.ts';
 import { Results } from './results.tsx';
 import { Shelves } from './shelves.tsx';
 
+/** A record that a page leads to: `at` = where its page lies, `link` = where the design of the page leads to. */
+export interface RecordPlace {
+  collection: string;
+  id: string;
+  at: string;
+  link?: string | undefined;
+}
+
 /** `R`: the type of the records. */
-export interface SearchViewProps<R extends object = RecordJson> {
+export interface SearchViewProps<R extends object = RecordJson> extends OwnParts<R> {
   /** What the page is made of: `client.page(slug)` answers it. */
   page: InterfacePage;
   client: YuccaClient;
@@ -75,11 +85,9 @@ export interface SearchViewProps<R extends object = RecordJson> {
   navigate?: (href: string) => void;
   /** The answers of its shelves, in their order, when the server has asked already. */
   beside?: readonly (SearchAnswer | null)[];
-  /** The page of a record; undefined = its title leads nowhere. `link`: where the design of the page leads to. */
-  recordHref?: (record: { collection: string; id: string; at: string; link?: string }) => string | undefined;
+  /** The page of a record; undefined = its title leads nowhere. */
+  recordHref?: (record: RecordPlace) => string | undefined;
   memory?: Memory;
-  /** Draws one result; `card` is what would be drawn. Default: that. Keep it the same from one time to the next. */
-  renderResult?: (result: ResultOf<R>, card: ReactNode) => ReactNode;
   /** Tells the server what visitors do with results. Default: nobody is told. */
   insights?: Insights;
   /** The server that pictures lie on whose addresses begin with a slash. Default: the page's own. */
@@ -185,12 +193,16 @@ export function SearchView<R extends object = RecordJson>(props: SearchViewProps
     memory.addViewed(record);
     const at = page.autocomplete.find(({ collection }) => collection === record.collection)?.at ?? page.at;
     const { collection, id, href: link } = record;
-    const href = recordHref({ collection, id, at, ...(link !== undefined && { link }) });
+    const href = recordHref({ collection, id, at, link });
     if (href !== undefined) follow(href);
     else choose(withText(query, record.text));
   };
+  const hasFilters = page.facets.length > 0;
   const asked = snapshot.answered ?? query;
-  const beginning = page.start && isStart(asked) ? page.start : null;
+  const isAtStart = isStart(asked);
+  const beginning = isAtStart ? page.start : null;
+  const drawn = (render: OwnParts<R>['renderNothing'], usual: ReactNode): ReactNode =>
+    IN_PACKAGE && render ? render(snapshot as unknown as SearchSnapshot<R>, usual) : usual;
   const results = beginning?.results !== false && (
     <>
       <div data-part="summary">
@@ -219,13 +231,13 @@ export function SearchView<R extends object = RecordJson>(props: SearchViewProps
       {answer && (
         <>
           {answer.total === 0 ? (
-            <NothingFound query={asked} answer={answer} {...navigation} />
+            drawn(props.renderNothing, <NothingFound query={asked} answer={answer} {...navigation} />)
           ) : (
             <Results
               {...{ page, answer, recordHref, memory, picturesFrom }}
               near={query.near}
               insights={insights ?? null}
-              renderResult={(props as unknown as SearchViewProps).renderResult ?? null}
+              renderResult={(props as unknown as OwnParts).renderResult}
               navigate={props.navigate ?? null}
             />
           )}
@@ -258,8 +270,9 @@ export function SearchView<R extends object = RecordJson>(props: SearchViewProps
         data-busy={slow}
         style={{ ...page.theme, '--columns': page.columns } as CSSProperties}
       >
+        {IN_PACKAGE && props.renderHeader?.(snapshot as unknown as SearchSnapshot<R>)}
         <form method="get" action={here} role="search" onSubmit={submit}>
-          {page.languages && page.locale !== page.languages[0] && (
+          {IN_PACKAGE && page.languages && page.locale !== page.languages[0] && (
             <input type="hidden" name="lang" value={page.locale} />
           )}
           <div data-part="bar">
@@ -290,12 +303,21 @@ export function SearchView<R extends object = RecordJson>(props: SearchViewProps
           {page.geo !== null && page.places.length > 0 && (
             <NearChoice query={query} places={page.places} onQuery={choose} />
           )}
-          <div data-part="body" data-filters={page.facets.length > 0}>
-            {facets && page.facets.length > 0 && (
-              <Filters page={page} answer={facets} select={query.select} onSelect={select} find={find} />
-            )}
+          <div data-part="body" data-filters={hasFilters}>
+            {facets &&
+              hasFilters &&
+              drawn(
+                props.renderFilters,
+                <Filters
+                  {...{ page, find }}
+                  answer={facets}
+                  select={query.select}
+                  onSelect={select}
+                  renderFacet={props.renderFacet}
+                />,
+              )}
             <section id="results" data-part="results" aria-label={say('results')}>
-              {beginning?.text && <p data-part="start">{beginning.text}</p>}
+              {isAtStart && drawn(props.renderStart, beginning?.text && <p data-part="start">{beginning.text}</p>)}
               {error && <Trouble error={error} hasResults={answer !== null} onRetry={() => void search.refresh()} />}
               {page.shelves ? (
                 <Shelves

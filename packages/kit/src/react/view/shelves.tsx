@@ -9,6 +9,7 @@ import { inOrder } from '../../shelf-requests.ts';
 import { isPlainClick } from '../navigation.ts';
 import { ResultCard } from '../results/result-card.tsx';
 import { useTexts } from '../use-texts.ts';
+import type { RecordPlace } from './search-view.tsx';
 import { viewedOf } from './viewed.ts';
 
 /** What `Shelves` is given. */
@@ -20,7 +21,7 @@ export interface ShelvesProps {
   beside: readonly (SearchAnswer | null)[];
   memory: Memory;
   /** The page of a record; undefined = its title leads nowhere. */
-  recordHref: (record: { collection: string; id: string; at: string; link?: string }) => string | undefined;
+  recordHref: (record: RecordPlace) => string | undefined;
   /** Follows a link in place of the browser; null = the browser does. */
   navigate: ((href: string) => void) | null;
   picturesFrom: string;
@@ -63,7 +64,7 @@ function Shelf({ shelf, answer, ...props }: OneShelf & { answer: SearchAnswer })
     <Row label={label} {...(from === 'found' && { total: count(answer.total) })}>
       {inOrder(shelf, answer.results).map((result) => {
         const link = shelf.link === undefined ? undefined : recordLink(shelf.link, result.id, result.record);
-        const href = recordHref({ collection, id: result.id, at, ...(link !== undefined && { link }) });
+        const href = recordHref({ collection, id: result.id, at, link });
         const remember = (): void => memory.addViewed(viewedOf(collection, result, card, picturesFrom, link));
         return (
           <ShelfCard
@@ -100,7 +101,7 @@ function ViewedShelf({ shelf, memory, recordHref, navigate }: OneShelf) {
     <Row label={shelf.label}>
       {here.map((record) => {
         const { collection, id, href: link, text, detail, picture } = record;
-        const href = recordHref({ collection, id, at: shelf.at, ...(link !== undefined && { link }) });
+        const href = recordHref({ collection, id, at: shelf.at, link });
         const hit: ShownHit = {
           ...{ id, title: { text, ranges: [] }, picture: picture ?? null, second: null },
           ...{ detail: detail ? { text: detail, ranges: [] } : null, text: null, number: null, elsewhere: null },
