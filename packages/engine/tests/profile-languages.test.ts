@@ -33,6 +33,8 @@ test.each([
   ],
   ['a number of a part', { part: name, part_no: (i: number) => `A-${i}` }, {}],
   ['a name that ends so and stands alone', { made_de: name }, {}],
+  ['brackets', { title: name, 'title (nl)': name }, { 'texts title (nl)': ['nl'] }],
+  ['names without a letter', { '%': name, '…': name }, {}],
   ['no texts', { size: (i: number) => i, size_de: (i: number) => i }, {}],
 ])('%s', (_, fields, expected) => {
   expect(

@@ -40,8 +40,8 @@ export function proposeLanguages(looked: readonly Looked[], fields: readonly Fie
     if (languages.length > 0 && field) field.proposal.language = ofRecords(languages);
   }
   const named = fields.flatMap((field) => {
-    const tag = fieldWords(field.path).at(-1)!;
-    return isNamedBy(field, tag) ? [{ field, tag, base: baseOf(field.path) }] : [];
+    const tag = fieldWords(field.path).at(-1) ?? '';
+    return isNamedBy(field, tag) ? [{ field, tag, base: baseOf(field.path, tag) }] : [];
   });
   for (const { field, tag, base } of named) {
     const tags = named.filter((one) => one.base === base).map((one) => one.tag);
@@ -67,8 +67,9 @@ const isText = (field: FieldProfile | undefined): boolean => (field?.types.strin
 const isNamedBy = (field: FieldProfile, tag: string): boolean =>
   field.proposal.search !== null && isText(field) && tag.length === 2 && stemAlgorithm(tag) !== null;
 
-/** The path without its last word: `title` of `title_de`, `title.fr` and `titleIt`. */
-const baseOf = (path: string): string => path.slice(0, -2).replace(/[^\p{L}\p{N}]+$/u, '');
+/** The path without its last word: `title` of `title_de`, `title.fr`, `titleIt` and `title (nl)`. */
+const baseOf = (path: string, word: string): string =>
+  path.slice(0, path.toLowerCase().lastIndexOf(word)).replace(/[^\p{L}\p{N}]+$/u, '');
 
 const ofTexts = (tag: string): NonNullable<FieldProposal['language']> => ({
   of: 'texts',

@@ -44,8 +44,6 @@ const GOES_ON = new RegExp(`^[${JOINERS}]?${IGNORED.source}*$`);
 /** More signs that cannot be seen are not looked at. */
 const MOST_AFTER = 3;
 
-/** Without one of these all that is typed is plain words. */
-const SYNTAX = /[-"“”„]/;
 /** A quoted part, with a minus or without; or a minus before a word. Everything else is plain words. */
 const QUOTED = /(^|\s)(-?)["“”„]([^"“”„]*)["“”„]/g;
 const MINUS = /(^|\s)-(?=[\p{L}\p{N}])(\S+)/gu;
@@ -58,22 +56,17 @@ export function parseQuery(q: string, tuning: Tuning): ParsedQuery {
   const excluded: QueryWord[] = [];
   const pieces: { word: QueryWord; start: number }[] = [];
   const blank = (part: string): string => ' '.repeat(part.length);
-  const hasSyntax = SYNTAX.test(q);
-  let rest = !hasSyntax
-    ? q
-    : q.replace(QUOTED, (part: string, before: string, minus: string, inside: string, offset: number) => {
-        const phrase = phraseWords(inside);
-        if (phrase.length > 0 && minus !== '') excluded.push(phraseWord(phrase, part.trim()));
-        else if (phrase.length > 0)
-          pieces.push({ word: phraseWord(phrase, part.trim()), start: offset + before.length });
-        return blank(part);
-      });
-  if (hasSyntax)
-    rest = rest.replace(MINUS, (part: string, _before: string, word: string) => {
-      const taken = phraseWords(word);
-      if (taken.length > 0) excluded.push(phraseWord(taken, part.trim()));
-      return blank(part);
-    });
+  let rest = q.replace(QUOTED, (part: string, before: string, minus: string, inside: string, offset: number) => {
+    const phrase = phraseWords(inside);
+    if (phrase.length > 0 && minus !== '') excluded.push(phraseWord(phrase, part.trim()));
+    else if (phrase.length > 0) pieces.push({ word: phraseWord(phrase, part.trim()), start: offset + before.length });
+    return blank(part);
+  });
+  rest = rest.replace(MINUS, (part: string, _before: string, word: string) => {
+    const taken = phraseWords(word);
+    if (taken.length > 0) excluded.push(phraseWord(taken, part.trim()));
+    return blank(part);
+  });
   const rules = rulesOf(tuning);
   const plain = words(rest);
   for (const word of plain) pieces.push({ word: plainWord(word, q, tuning, rules), start: word.start });
