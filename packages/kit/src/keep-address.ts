@@ -66,6 +66,8 @@ export function keepAddress(state: AskedState, rules: () => AddressRules): KeptA
   changes?.addEventListener('currententrychange', onChange);
   window.addEventListener('popstate', onPop);
   window.addEventListener('pagehide', late.now);
+  // A click may lead a router away at once: what was typed belongs to the entry that is left.
+  window.addEventListener('click', late.now, true);
   const write = (query: Query, how: 'replace' | 'push'): void => {
     const { history, location } = window;
     const map = asMap(rules());
@@ -86,6 +88,7 @@ export function keepAddress(state: AskedState, rules: () => AddressRules): KeptA
       changes?.removeEventListener('currententrychange', onChange);
       window.removeEventListener('popstate', onPop);
       window.removeEventListener('pagehide', late.now);
+      window.removeEventListener('click', late.now, true);
       scroll.stop();
       late.now();
     },

@@ -76,6 +76,19 @@ test('typing replaces the entry of the history once it rests, a page is a new on
   expect(state.snapshot().query).toMatchObject({ q: 'fern', page: 1 });
 });
 
+test('what was typed just now stands in the address before a click leads away', () => {
+  const { client } = quickClient();
+  const { root, change } = mount(client);
+  document.body.append(root);
+  change(withText(EMPTY_QUERY, 'fern'), 'replace');
+  expect(window.location.search).toBe('');
+  root.addEventListener('click', () => window.history.pushState(null, '', '/elsewhere'), { once: true });
+  const seen: string[] = [];
+  window.addEventListener('click', () => seen.push(window.location.search), { once: true, capture: true });
+  root.click();
+  expect([seen, window.location.pathname, window.location.search]).toEqual([['?q=fern'], '/elsewhere', '']);
+});
+
 test('an address that somebody else changes is left alone once the component is gone', async () => {
   const { client, asked } = quickClient();
   mount(client);
