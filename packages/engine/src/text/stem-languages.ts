@@ -1,3 +1,5 @@
+import { primaryLanguage } from './languages.ts';
+
 /**
  * Names of the algorithms (Snowball's, and those of light-stems.ts) by primary language subtag (BCP 47). Apart from the
  * algorithms, which are large.
@@ -30,5 +32,4 @@ const ALGORITHMS: Readonly<Record<string, string>> = {
 export const STEMMED: readonly string[] = Object.keys(ALGORITHMS);
 
 /** The name of the algorithm that makes the stems of a language (BCP 47 tag), or null when it has none. */
-export const stemAlgorithm = (language: string): string | null =>
-  ALGORITHMS[language.toLowerCase().split('-')[0]!] ?? null;
+export const stemAlgorithm = (language: string): string | null => ALGORITHMS[primaryLanguage(language)] ?? null;

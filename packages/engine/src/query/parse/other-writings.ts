@@ -1,4 +1,5 @@
 import { foldLetters } from '../../text/fold.ts';
+import { primaryLanguage } from '../../text/languages.ts';
 import type { Word } from '../../text/words.ts';
 
 /** Another way to write a word of the query: words that stand together, and how far that is trusted. */
@@ -63,7 +64,7 @@ export function otherWritings(word: Word, typed: string, prefix: boolean, langua
 function writingsIn(language: string, { parts, text }: Word, typed: string, prefix: boolean): Writing[] {
   const found: Writing[] = [];
   if (parts === undefined && PLAIN.has(language)) return found;
-  const primary = language.toLowerCase().split('-')[0]!;
+  const primary = primaryLanguage(language);
   if (parts?.length === 2 && ELIDED[primary]?.has(parts[0]!)) found.push({ how: 'stem', words: [parts[1]!], prefix });
   const spelt = spellingsOf(
     text,

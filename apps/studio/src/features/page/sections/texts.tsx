@@ -19,6 +19,7 @@ import { Button } from '@/ui/button';
 import { RemoveButton } from '@/ui/controls';
 import { download } from '@/ui/download';
 import { useDraft, useSetDesign } from '../draft';
+import { languageName } from '@/ui/language-name';
 import type { PageFacts } from '../facts';
 import { MoveButtons, moved, Setting } from '../setting';
 
@@ -27,8 +28,6 @@ const OFFERED =
   'en de fr es ja ar it nl pt pt-BR pl cs sv da nb fi tr uk ru el he fa hi th vi ko zh-Hans zh-Hant id ro hu'.split(
     ' ',
   );
-
-const nameOf = (locale: string): string => new Intl.DisplayNames('en', { type: 'language' }).of(locale) ?? locale;
 
 /** What the page says, in each of its languages. */
 export function TextsSection({
@@ -61,7 +60,7 @@ export function TextsSection({
         {languages.map(({ locale }, i) => (
           <li key={locale} className="grid grid-cols-[auto_1fr_auto] items-center gap-1">
             <MoveButtons
-              what={nameOf(locale)}
+              what={languageName(locale)}
               at={i}
               count={languages.length}
               onMove={(from, to) => put(moved(languages, from, to))}
@@ -75,13 +74,13 @@ export function TextsSection({
                 i === at ? 'font-semibold' : 'text-soft hover:text-ink',
               )}
             >
-              {nameOf(locale)} <span className="figures text-xs text-soft">{locale}</span>
+              {languageName(locale)} <span className="figures text-xs text-soft">{locale}</span>
               {i === 0 && languages.length > 1 && (
                 <span className="text-xs font-normal text-soft"> for who asks for none</span>
               )}
             </button>
             {languages.length > 1 && (
-              <RemoveButton what={nameOf(locale)} onRemove={() => put(languages.toSpliced(i, 1))} />
+              <RemoveButton what={languageName(locale)} onRemove={() => put(languages.toSpliced(i, 1))} />
             )}
           </li>
         ))}
@@ -95,7 +94,7 @@ export function TextsSection({
       />
       <p className="text-xs text-soft">
         {shippedTexts(current.locale)
-          ? `All texts come along in ${nameOf(current.locale)}.`
+          ? `All texts come along in ${languageName(current.locale)}.`
           : `${missing.length} texts are in English until they are written.`}
       </p>
       <LanguageFiles
@@ -109,7 +108,7 @@ export function TextsSection({
       />
       {at > 0 && (
         <>
-          <h2 className="mt-2 text-[15px]">Names of the page in {nameOf(current.locale)}</h2>
+          <h2 className="mt-2 text-[15px]">Names of the page in {languageName(current.locale)}</h2>
           {names.map((name) => (
             <label
               key={`${current.locale} ${name}`}
@@ -136,7 +135,7 @@ export function TextsSection({
           ))}
         </>
       )}
-      <h2 className="mt-2 text-[15px]">Texts in {nameOf(current.locale)}</h2>
+      <h2 className="mt-2 text-[15px]">Texts in {languageName(current.locale)}</h2>
       <p className="text-xs text-soft">
         A name in braces stands for a value: {'{total}'}. Plurals as in ICU MessageFormat.
       </p>
@@ -229,10 +228,10 @@ function NewLanguage({ taken, onLanguage }: { taken: readonly string[]; onLangua
   const [text, setText] = useState('');
   const [problem, setProblem] = useState<string | null>(null);
   const add = (): void => {
-    const byName = OFFERED.find((tag) => nameOf(tag).toLowerCase() === text.trim().toLowerCase());
+    const byName = OFFERED.find((tag) => languageName(tag).toLowerCase() === text.trim().toLowerCase());
     const locale = byName ?? languageTag(text.trim());
     if (locale === null) return setProblem(`“${text}” is no language tag, such as de or pt-BR.`);
-    if (taken.includes(locale)) return setProblem(`${nameOf(locale)} is in the list already.`);
+    if (taken.includes(locale)) return setProblem(`${languageName(locale)} is in the list already.`);
     setText('');
     setProblem(null);
     onLanguage(locale);
@@ -258,7 +257,7 @@ function NewLanguage({ taken, onLanguage }: { taken: readonly string[]; onLangua
       </div>
       <datalist id={list}>
         {OFFERED.filter((tag) => !taken.includes(tag)).map((tag) => (
-          <option key={tag} value={nameOf(tag)} />
+          <option key={tag} value={languageName(tag)} />
         ))}
       </datalist>
       {problem !== null && (
