@@ -16,7 +16,18 @@ export { isWorthOffering, suggest } from './query/suggest.ts';
 export { shownPart } from './record/show.ts';
 export { SegmentBuilder, type SourceRecord } from './segment/builder.ts';
 export { SegmentFormatError } from './bytes/flat-buffer.ts';
-export { covers, isCurrent, isUpToDate, planFor, widened, type IndexPlan } from './segment/plan.ts';
+export { buildColumnSegment } from './segment/column-segment.ts';
+export {
+  covers,
+  isCurrent,
+  isUpToDate,
+  missingColumns,
+  planFor,
+  widened,
+  withColumns,
+  type AddedColumns,
+  type IndexPlan,
+} from './segment/plan.ts';
 export { PartedSegment, partSegment, type PartedForm } from './segment/parted.ts';
 export { Segment } from './segment/segment.ts';
 export { Tombstones } from './segment/tombstones.ts';

@@ -197,23 +197,33 @@ export const condition: fc.Arbitrary<ReferenceCondition> = fc.letrec<{ condition
   ),
 })).condition;
 
-/** Builds a generation of records, split into segments after the given numbers of records. */
-export function generationOf(
+/** Builds segments of records, split after the given numbers of records. */
+export function buffersOf(
   records: RecordJson[],
-  tuning: Tuning,
+  tunings: Tuning | readonly Tuning[],
   cuts: number[] = [],
   orderOf: (versionId: number) => number = (versionId) => versionId,
-): Generation {
+): ArrayBuffer[] {
   const edges = [0, ...cuts.filter((cut) => cut > 0 && cut < records.length).sort((a, b) => a - b), records.length];
-  const segments = edges.slice(0, -1).map((from, i) => {
+  return edges.slice(0, -1).map((from, i) => {
     // Every other segment says where its frequent words stand side by side, as large ones do.
-    const builder = new SegmentBuilder(planFor([tuning]), i % 2 === 0 ? { frequentDocs: 1 } : {});
+    const builder = new SegmentBuilder(planFor([tunings].flat()), i % 2 === 0 ? { frequentDocs: 1 } : {});
     records.slice(from, edges[i + 1]).forEach((record, n) => {
       const versionId = from + n + 1;
       builder.add({ versionId, order: orderOf(versionId), key: String(record.id), json: JSON.stringify(record) });
     });
-    const segment = new Segment(builder.finish((bytes) => new ArrayBuffer(bytes)));
+    return builder.finish((bytes) => new ArrayBuffer(bytes));
+  });
+}
+
+/** A generation of segments, each with what was added to it. */
+export function opened(buffers: readonly ArrayBuffer[], added: readonly ArrayBuffer[][]): Generation {
+  const segments = buffers.map((buffer, i) => {
+    const segment = new Segment(buffer, { added: added[i] ?? [] });
     return { segment, dead: Tombstones.none(segment.docs, (bytes) => new ArrayBuffer(bytes)) };
   });
   return { number: 1, segments };
 }
+
+/** Builds a generation of records, split into segments after the given numbers of records. */
+export const generationOf = (...built: Parameters<typeof buffersOf>): Generation => opened(buffersOf(...built), []);

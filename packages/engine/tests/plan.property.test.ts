@@ -1,8 +1,8 @@
 import { completeTuning, type RecordJson, type Tuning, type TuningDocument } from '@yucca/contract';
 import fc from 'fast-check';
-import { search } from '../src/index.ts';
-import { covers, planFor, widened } from '../src/segment/plan.ts';
-import { generationOf, runs } from './arbitraries.ts';
+import { buildColumnSegment, search, Segment, type Generation, type IndexPlan } from '../src/index.ts';
+import { covers, missingColumns, planFor, widened, withColumns } from '../src/segment/plan.ts';
+import { buffersOf, generationOf, opened, runs } from './arbitraries.ts';
 
 const field = fc.constantFrom('name', 'care', 'colour', 'supplier.id');
 const tuning: fc.Arbitrary<Tuning> = fc
@@ -118,3 +118,137 @@ describe('columns that stand there unasked', () => {
     expect(isHeld({ search: [{ field: 'colour' }] })).toBe(false);
   });
 });
+
+describe('columns that are added', () => {
+  const value = fc.constantFrom<unknown>('red', 'Blue', 'blue', '', '2026-01-02', true, false, 3, -1.5, 0, null);
+  const several = fc.oneof(value, fc.array(value, { maxLength: 3 }));
+  const supplier = fc.record({ id: value, name: value }, { requiredKeys: [] });
+  const place = fc.constantFrom<unknown>(
+    { lat: 48.1, lng: 9.2 },
+    { lat: 48.2, lng: 9.1 },
+    { lat: -33, lng: 151 },
+    'nowhere',
+    null,
+  );
+  const record = fc.record(
+    {
+      name: fc.constantFrom('rose', 'fern'),
+      mixed: several,
+      other: several,
+      'dotted.name': several,
+      suppliers: fc.oneof(supplier, fc.array(supplier, { maxLength: 3 })),
+      place,
+    },
+    { requiredKeys: [] },
+  );
+  const some = fc.constantFrom('mixed', 'other', 'dotted.name', 'suppliers.id', 'suppliers.name', 'nowhere');
+  const facet = fc.oneof(
+    fc.record({ field: some, kind: fc.constantFrom('values', 'numbers', 'dates', 'tree') }),
+    fc.record({
+      field: fc.constant('suppliers.id'),
+      kind: fc.constantFrom('values', 'numbers'),
+      labelField: fc.constantFrom('suppliers.name', 'name'),
+    }),
+  );
+  const wish = fc
+    .record({
+      facets: fc.uniqueArray(facet, { selector: ({ field, kind }) => `${field} ${kind}`, maxLength: 3 }),
+      sorts: fc.uniqueArray(some, { maxLength: 2 }),
+      signals: fc.uniqueArray(some, { maxLength: 2 }),
+      shape: fc.constantFrom('linear' as const, 'log' as const, 'recency' as const),
+      group: fc.option(some),
+      geo: fc.constantFrom(null, 'place'),
+    })
+    .map(({ facets, sorts, signals, shape, group, geo }) =>
+      completeTuning({
+        search: [{ field: 'name' }],
+        facets: facets.map((one) => ({ name: `${one.field} ${one.kind}`, ...one })),
+        sorts: sorts.map((name) => ({ name: `by-${name}`, by: [{ field: name, order: 'asc' as const }] })),
+        signals: signals.map((name) => ({ field: name, weight: 1, shape })),
+        group: group === null ? null : { field: group, keep: 1 },
+        geo,
+      } as TuningDocument),
+    );
+
+  /** An index to which the columns that a tuning lacks are added, as the index manager does it. */
+  function added(plan: IndexPlan, generation: Generation, wanted: IndexPlan, before: ArrayBuffer[][]): IndexPlan {
+    const more = missingColumns(plan, wanted)!;
+    expect(more).not.toBeNull();
+    generation.segments.forEach(({ segment }, i) =>
+      before[i]!.push(buildColumnSegment(segment, more, (bytes) => new ArrayBuffer(bytes))),
+    );
+    return withColumns(plan, more);
+  }
+
+  test('an index with columns added answers as one that was made for the tuning, one wish after the other', () => {
+    const filters = ["mixed = 'red'", 'mixed > 0', "other LIKE 'b%'", 'nowhere IS NULL', "suppliers.name <> 'Blue'"];
+    fc.assert(
+      fc.property(
+        fc.array(record, { minLength: 1, maxLength: 25 }),
+        fc.array(fc.nat(25), { maxLength: 2 }),
+        fc.array(wish, { minLength: 1, maxLength: 3 }),
+        (list, cuts, wishes) => {
+          const records = list.map((one, i) => ({ id: `r${i}`, ...one }) as RecordJson);
+          const bare = completeTuning({ search: [{ field: 'name' }] });
+          const buffers = buffersOf(records, bare, cuts);
+          const extra: ArrayBuffer[][] = buffers.map(() => []);
+          let plan = planFor([bare]);
+          wishes.forEach((wanted, n) => {
+            // Live stays what it was before, as while a draft is on trial.
+            const want = planFor(wishes.slice(0, n + 1));
+            plan = added(plan, opened(buffers, extra), want, extra);
+            expect(covers(plan, want)).toBe(true);
+            const [grown, asked] = [
+              opened(buffers, extra),
+              opened(buffersOf(records, wishes.slice(0, n + 1), cuts), []),
+            ];
+            for (const sort of ['relevance', ...wanted.sorts.map(({ name }) => name)])
+              for (const more of [{}, { q: 'rose' }, { near: { lat: 48, lng: 9, withinM: 50_000 } }]) {
+                if ('near' in more && wanted.geo === null) continue;
+                const request = { sort, facets: ['*'], size: 30, ...more };
+                expect(search(grown, wanted, request)).toEqual(search(asked, wanted, request));
+              }
+            for (const filter of filters)
+              expect(outcome(() => search(grown, wanted, { filter, size: 30 }))).toEqual(
+                outcome(() => search(asked, wanted, { filter, size: 30 })),
+              );
+          });
+        },
+      ),
+      runs(120),
+    );
+  });
+
+  test('of another segment, cut or damaged, added columns are refused', () => {
+    const bare = completeTuning({ search: [{ field: 'name' }] });
+    const listOf = (count: number): RecordJson[] => Array.from({ length: count }, (_, i) => ({ id: `r${i}`, n: i }));
+    const [own, other] = [buffersOf(listOf(5), bare, []), buffersOf(listOf(6), bare, [])];
+    const more = missingColumns(planFor([bare]), planFor([{ ...bare, group: { field: 'n', keep: 1 } }]))!;
+    const columns = buildColumnSegment(new Segment(own[0]!), more, (bytes) => new ArrayBuffer(bytes));
+    expect(new Segment(own[0]!, { added: [columns] }).values('n')!.size).toBe(5);
+    expect(() => new Segment(other[0]!, { added: [columns] })).toThrow('another segment');
+    expect(() => new Segment(own[0]!, { added: [columns.slice(0, columns.byteLength - 8)] })).toThrow();
+    new Uint8Array(columns)[columns.byteLength - 12]! ^= 1;
+    expect(() => new Segment(own[0]!, { added: [columns] })).toThrow('checksum');
+  });
+
+  test('other words need another index, whatever columns are there', () => {
+    const have = planFor([completeTuning({ search: [{ field: 'name' }] })]);
+    const needs = (document: TuningDocument): unknown => missingColumns(have, planFor([completeTuning(document)]));
+    expect(needs({ search: [{ field: 'name' }, { field: 'care' }] })).toBeNull();
+    expect(needs({})).toBeNull();
+    expect(needs({ search: [{ field: 'name' }], language: 'fr' })).toBeNull();
+    expect(needs({ search: [{ field: 'name' }], html: ['name'] })).toBeNull();
+    expect(needs({ search: [{ field: 'name' }], facets: [{ name: 'n', field: 'n' }] })).toMatchObject({
+      columns: ['n'],
+    });
+  });
+});
+
+function outcome(run: () => unknown): unknown {
+  try {
+    return run();
+  } catch (error) {
+    return (error as Error).message;
+  }
+}

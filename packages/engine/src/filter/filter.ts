@@ -18,7 +18,7 @@ export function readFilter(source: string, segments: readonly Segment[], mayName
   const condition = parseFilter(source);
   // Before the first record there are no fields, and every condition may be set up already.
   if (segments.length === 0) return condition;
-  const names = new Set(segments.flatMap(({ meta }) => meta.paths));
+  const names = new Set(segments.flatMap(({ paths }) => paths));
   eachField(condition, ({ path, line, column }) => {
     if (names.has(path)) return;
     const near = nearestName(path, new Set([...names].filter(mayName)));

@@ -1,11 +1,14 @@
 import { BACKSLASH, CLOSE_BRACE, CLOSE_BRACKET, COMMA, OPEN_BRACE, OPEN_BRACKET, QUOTE } from './json-signs.ts';
-import { leavesBelow, type VisitLeaf } from '@yucca/contract';
+import { leavesBelow, type RecordJson, type VisitLeaf } from '@yucca/contract';
 
 /** A member of a record that a path may lead into: its name as it is written, and the rest of the path. */
 interface Entrance {
   name: Uint8Array;
   rest: string;
 }
+
+/** A member that the path may lead into, by where its name and its value begin and end. */
+type VisitMember = (nameAt: number, nameEnd: number, valueAt: number, end: number, entrance: Entrance) => void;
 
 /**
  * Reads one field out of records that stand as JSON (RFC 8259, UTF-8, as JSON.stringify writes it) without reading the
@@ -33,16 +36,30 @@ export class MemberReader {
 
   /** Visits the scalars at the path in the record that stands from one byte to another; in what order is left open. */
   read(from: number, to: number, visit: VisitLeaf): void {
+    this.#eachMember(from, to, (_nameAt, _nameEnd, valueAt, end, { rest }) => this.#visit(valueAt, end, rest, visit));
+  }
+
+  /** The members of a record that the path may lead into, as [name, value]: they alone are parsed. */
+  members(from: number, to: number): [string, RecordJson[string]][] {
+    const found: [string, RecordJson[string]][] = [];
+    const parsed = (at: number, end: number): unknown => JSON.parse(this.#decode(at, end));
+    this.#eachMember(from, to, (nameAt, nameEnd, valueAt, end) =>
+      found.push([parsed(nameAt, nameEnd) as string, parsed(valueAt, end) as RecordJson[string]]),
+    );
+    return found;
+  }
+
+  #eachMember(from: number, to: number, visit: VisitMember): void {
     const bytes = this.#bytes;
     // Past the brace, or the comma before a member.
     let at = from + 1;
     while (at < to && bytes[at] === QUOTE) {
       const nameAt = at;
-      at = endOfString(bytes, at);
-      const entrance = this.#entranceAt(nameAt, at);
-      const valueAt = at + 1;
+      const nameEnd = endOfString(bytes, at);
+      const entrance = this.#entranceAt(nameAt, nameEnd);
+      const valueAt = nameEnd + 1;
       at = endOfValue(bytes, valueAt);
-      if (entrance !== null) this.#visit(valueAt, at, entrance.rest, visit);
+      if (entrance !== null) visit(nameAt, nameEnd, valueAt, at, entrance);
       at++;
     }
   }

@@ -1,9 +1,8 @@
-import { LIMITS, type RecordJson, valueAt } from '@yucca/contract';
+import { LIMITS, type RecordJson } from '@yucca/contract';
 import type { ColumnMeta } from '../columns/column-builder.ts';
 import { eachLabel } from '../columns/labels.ts';
-import { buildTree } from '../geo/kd-tree.ts';
 import { isMadeKey } from '../text/made-key.ts';
-import { readPosition } from '../geo/geo-point.ts';
+import { PositionsBuilder } from './positions-builder.ts';
 import { LEAST_COMPOUND } from '../text/compounds.ts';
 import { orderByEnds } from './word-ends.ts';
 import { stemmerFor } from '../text/stem.ts';
@@ -74,7 +73,7 @@ export class SegmentBuilder {
   readonly #keyBytes = new GrowingArray(Uint8Array);
   readonly #recordStarts = new GrowingArray(Uint32Array, [0]);
   readonly #recordBytes = new GrowingArray(Uint8Array);
-  readonly #positions: { lats: GrowingArray<Float64Array>; lngs: GrowingArray<Float64Array> }[];
+  readonly #positions: PositionsBuilder[];
 
   #keyFields: string[] | null = null;
 
@@ -89,10 +88,7 @@ export class SegmentBuilder {
     this.#plan = plan;
     this.#frequentDocs = frequentDocs;
     this.#fields = new FieldTree(plan, hasNoColumn);
-    this.#positions = plan.geo.map(() => ({
-      lats: new GrowingArray(Float64Array),
-      lngs: new GrowingArray(Float64Array),
-    }));
+    this.#positions = plan.geo.map((path) => new PositionsBuilder(path));
   }
 
   get docs(): number {
@@ -123,11 +119,7 @@ export class SegmentBuilder {
       const column = this.#fields.column(field);
       if (column) eachLabel(record, field, labelField, (value, label) => column.addLabel(value, label));
     }
-    this.#plan.geo.forEach((path, i) => {
-      const position = readPosition(valueAt(record, path));
-      this.#positions[i]!.lats.push(position?.lat ?? Number.NaN);
-      this.#positions[i]!.lngs.push(position?.lng ?? Number.NaN);
-    });
+    for (const positions of this.#positions) positions.add(record);
   }
 
   #walk(value: unknown, node: FieldNode, doc: number, levels: number): void {
@@ -200,7 +192,7 @@ export class SegmentBuilder {
       ...(this.#plan.wordEnds ? [{ kind: Section.WordEnds, data: orderByEnds(sorted, LEAST_COMPOUND) }] : []),
       ...this.#plan.languages.flatMap((language, part) => stemSections(sorted, language, part)),
       ...columns.flatMap((column) => column.sections),
-      ...this.#positions.flatMap(geoSections),
+      ...this.#positions.flatMap((positions, part) => positions.finish(part)),
     ];
     return writeSegment(sections, allocate);
   }
@@ -249,22 +241,5 @@ function stemSections(sorted: readonly string[], language: string, part: number)
     ...trieSections(buildTrie(stems), [Section.StemLabels, Section.StemEnds, Section.StemFirsts], part),
     { kind: Section.StemStarts, part, data: starts },
     { kind: Section.StemTerms, part, data: terms.view() },
-  ];
-}
-
-function geoSections(
-  { lats, lngs }: { lats: GrowingArray<Float64Array>; lngs: GrowingArray<Float64Array> },
-  part: number,
-): SectionInput[] {
-  const placed: number[] = [];
-  lats.view().forEach((lat, doc) => {
-    if (!Number.isNaN(lat)) placed.push(doc);
-  });
-  const docs = Uint32Array.from(placed);
-  buildTree(docs, lngs.view(), lats.view());
-  return [
-    { kind: Section.GeoLats, part, data: lats.view() },
-    { kind: Section.GeoLngs, part, data: lngs.view() },
-    { kind: Section.GeoTree, part, data: docs },
   ];
 }

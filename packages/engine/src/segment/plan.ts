@@ -43,8 +43,9 @@ const distinct = (list: readonly string[]): string[] => [...new Set(list)].sort(
 /** What must be indexed so that all of these tunings can answer. */
 export function planFor(tunings: readonly Tuning[]): IndexPlan {
   const labels = new Map<string, { field: string; labelField: string }>();
-  for (const { field, labelField } of tunings.flatMap(({ facets }) => facets)) {
-    if (labelField !== null) labels.set(`${field}\u0000${labelField}`, { field, labelField });
+  for (const { field, labelField, kind } of tunings.flatMap(({ facets }) => facets)) {
+    // A range lists no values that could have labels.
+    if (labelField !== null && kind !== 'numbers') labels.set(`${field}\u0000${labelField}`, { field, labelField });
   }
   const columns = distinct(
     tunings.flatMap(({ facets, group, languageField, otherLanguages }) => [
@@ -124,6 +125,44 @@ export function widened(have: IndexPlan, want: IndexPlan, segments: readonly Hol
     ordering: distinct([...(have.ordering ?? []), ...ordering]),
   };
 }
+
+/** Columns and positions that a column segment holds; see IndexPlan. */
+export interface AddedColumns {
+  columns: readonly string[];
+  ordering: readonly string[];
+  labels: IndexPlan['labels'];
+  geo: readonly string[];
+}
+
+/**
+ * What has to be added to an index made by one plan so that it can answer what another asks for, when that is no more
+ * than columns; null when its words would be others too.
+ */
+export function missingColumns(have: IndexPlan, want: IndexPlan): AddedColumns | null {
+  const { columns, ordering = [], labels, geo } = want;
+  const isWordForWord = isUpToDate(have, { ...want, columns: [], ordering: [], labels: [], geo: [] });
+  if (!isWordForWord) return null;
+  const isKnown = (label: IndexPlan['labels'][number]): boolean =>
+    have.labels.some(({ field, labelField }) => field === label.field && labelField === label.labelField);
+  const relabelled = labels.flatMap((label) => (isKnown(label) ? [] : [label.field]));
+  // Labels stand in the column of their field: with one more it is made anew, with all of its labels.
+  const added = distinct([...missing(have.columns, columns), ...relabelled]);
+  return {
+    columns: added,
+    ordering: missing([...have.columns, ...(have.ordering ?? []), ...added], ordering),
+    labels: labels.filter(({ field }) => added.includes(field)),
+    geo: missing(have.geo, geo),
+  };
+}
+
+/** The plan of an index to which columns were added. */
+export const withColumns = (plan: IndexPlan, { columns, ordering, labels, geo }: AddedColumns): IndexPlan => ({
+  ...plan,
+  columns: distinct([...plan.columns, ...columns]),
+  ordering: distinct([...(plan.ordering ?? []), ...ordering]).filter((field) => !columns.includes(field)),
+  labels: [...plan.labels.filter(({ field }) => !columns.includes(field)), ...labels],
+  geo: distinct([...plan.geo, ...geo]),
+});
 
 const missing = (all: readonly string[], wanted: readonly string[]): string[] =>
   wanted.filter((one) => !all.includes(one));

@@ -2,21 +2,16 @@ import type { RecordJson } from '@yucca/contract';
 import { LeafType, MAX_COLUMNS, type NumberColumn, type ValueColumn } from '../columns/column.ts';
 import { LazyColumns } from '../columns/lazy-columns.ts';
 import type { ColumnMeta } from '../columns/column-builder.ts';
-import { findTexts } from '../columns/text-finder.ts';
 import type { TextHashes } from '../columns/text-hashes.ts';
 import { MemberReader } from '../record/member-reader.ts';
 import type { SegmentMeta } from './builder.ts';
-import { readSegment, Section } from '../bytes/flat-buffer.ts';
+import { decodedText } from '../bytes/decoded-text.ts';
+import { readSegment, Section, SegmentFormatError } from '../bytes/flat-buffer.ts';
+import type { ColumnSegmentMeta } from './column-segment.ts';
 import { FrequentPairs } from './frequent-pairs.ts';
 import { docsOfKey } from './key-table.ts';
+import { StoredColumns, type GeoColumn } from './stored-columns.ts';
 import type { Trie } from './trie.ts';
-
-/** Positions of one field: NaN where a document has none, and the documents that have one as a k-d tree. */
-export interface GeoColumn {
-  lats: Float64Array;
-  lngs: Float64Array;
-  tree: Uint32Array;
-}
 
 /** Stems, and for each the words that share it: `terms` from `starts[stem]` to `starts[stem + 1]`. */
 export interface StemTable {
@@ -25,22 +20,18 @@ export interface StemTable {
   terms: Uint32Array;
 }
 
-const decoder = new TextDecoder();
 const encoder = new TextEncoder();
-
-/** Memory of its own for each text would cost more than decoding it. */
-const copied = new Uint8Array(65_536);
-
-/** Text out of shared memory: TextDecoder refuses it, so the bytes are copied first. */
-function decode(bytes: Uint8Array): string {
-  if (bytes.buffer instanceof ArrayBuffer) return decoder.decode(bytes);
-  if (bytes.length > copied.length) return decoder.decode(bytes.slice());
-  copied.set(bytes);
-  return decoder.decode(copied.subarray(0, bytes.length));
-}
 
 /** Lengths of dictionary words stand in a byte: four words of 64 letters that are joined come out as 0. */
 export const TERM_LENGTHS = 256;
+
+/** How a buffer is opened. */
+interface Opening {
+  /** False trusts the bytes; otherwise they are held to their checksum. */
+  verify?: boolean;
+  /** Column segments that were made of it, oldest first; see column-segment.ts. */
+  added?: readonly ArrayBufferLike[];
+}
 
 /** An opened segment: typed views into one flat buffer. Opening reads the section table and parses nothing else. */
 export class Segment {
@@ -78,15 +69,18 @@ export class Segment {
   readonly #values = new Map<string, ValueColumn | null>();
   readonly #numbers = new Map<string, NumberColumn | null>();
   readonly #lazy: LazyColumns;
+  /** Its own, and before them what was added later, the newest first. */
+  readonly #stored: readonly StoredColumns[];
+  readonly #paths: string[];
 
-  /** Opens a buffer. Throws a SegmentFormatError when it is damaged; `verify: false` trusts the bytes. */
-  constructor(buffer: ArrayBufferLike, options?: { verify?: boolean }) {
+  /** Opens a buffer, and the column segments beside it. Throws a SegmentFormatError when one of them is damaged. */
+  constructor(buffer: ArrayBufferLike, { added = [], ...options }: Opening = {}) {
     const section = readSegment(buffer, options);
     const u8 = (kind: number): Uint8Array => section(kind) as Uint8Array;
     const u32 = (kind: number): Uint32Array => section(kind) as Uint32Array;
     this.#section = section;
     this.bytes = buffer.byteLength;
-    this.meta = JSON.parse(decode(u8(Section.Meta))) as SegmentMeta;
+    this.meta = JSON.parse(decodedText(u8(Section.Meta))) as SegmentMeta;
     this.#versionIds = section(Section.VersionIds) as Uint32Array | Float64Array;
     this.#orders = section(Section.Orders) as Uint32Array | Float64Array;
     this.trie = {
@@ -116,6 +110,22 @@ export class Segment {
     this.#recordStarts = u32(Section.RecordStarts);
     this.#recordBytes = u8(Section.RecordBytes);
     this.#lazy = new LazyColumns(this);
+    const later = added.map((bytes) => this.#openAdded(bytes, options));
+    this.#stored = [...later.map(({ columns }) => columns).reverse(), new StoredColumns(section, this.meta)];
+    this.#paths = [...new Set([...this.meta.paths, ...later.flatMap(({ paths }) => paths)])];
+  }
+
+  #openAdded(buffer: ArrayBufferLike, options: Opening): { columns: StoredColumns; paths: string[] } {
+    const section = readSegment(buffer, options);
+    const meta = JSON.parse(decodedText(section(Section.Meta) as Uint8Array)) as ColumnSegmentMeta;
+    if (meta.docs !== this.meta.docs || meta.firstVersionId !== this.meta.firstVersionId)
+      throw new SegmentFormatError('these columns were made of another segment');
+    return { columns: new StoredColumns(section, meta), paths: meta.paths };
+  }
+
+  /** Every field path met in the records or planned; the first of very many. */
+  get paths(): readonly string[] {
+    return this.#paths;
   }
 
   get docs(): number {
@@ -128,7 +138,7 @@ export class Segment {
   }
 
   key(doc: number): string {
-    return decode(this.#keyBytes.subarray(this.#keyStarts[doc], this.#keyStarts[doc + 1]));
+    return decodedText(this.#keyBytes.subarray(this.#keyStarts[doc], this.#keyStarts[doc + 1]));
   }
 
   /** The documents that are versions of the record with this key, living or not. */
@@ -138,7 +148,7 @@ export class Segment {
 
   record(doc: number): RecordJson {
     return JSON.parse(
-      decode(this.#recordBytes.subarray(this.#recordStarts[doc], this.#recordStarts[doc + 1])),
+      decodedText(this.#recordBytes.subarray(this.#recordStarts[doc], this.#recordStarts[doc + 1])),
     ) as RecordJson;
   }
 
@@ -153,10 +163,24 @@ export class Segment {
     for (const doc of docs) read(doc);
   }
 
+  /** Visits what of each record some fields may stand in, for what has to be looked at together. */
+  eachPart(paths: readonly string[], visit: (doc: number, part: RecordJson) => void): void {
+    const starts = this.#recordStarts;
+    const readers = paths.map((path) => this.#memberReader(path));
+    for (let doc = 0; doc < this.docs; doc++) {
+      const members = readers.flatMap((reader) => reader.members(starts[doc]!, starts[doc + 1]!));
+      visit(doc, Object.fromEntries(members));
+    }
+  }
+
+  #memberReader(path: string): MemberReader {
+    const bytes = this.#recordBytes;
+    return new MemberReader(bytes, path, (from, to) => decodedText(bytes.subarray(from, to)));
+  }
+
   #readerOf(path: string, visit: (doc: number, value: string | number | boolean) => void): (doc: number) => void {
     const starts = this.#recordStarts;
-    const bytes = this.#recordBytes;
-    const reader = new MemberReader(bytes, path, (from, to) => decode(bytes.subarray(from, to)));
+    const reader = this.#memberReader(path);
     return (doc) => reader.read(starts[doc]!, starts[doc + 1]!, (value) => visit(doc, value));
   }
 
@@ -186,12 +210,7 @@ export class Segment {
 
   /** The texts of a field by their hashes, where they stand in no column; null where they do, or there are none. */
   textHashes(path: string): TextHashes | null {
-    const part = this.meta.columns.findIndex((column) => column.path === path);
-    if (!this.meta.columns[part]?.hasHashes) return null;
-    return {
-      hashes: this.#section(Section.TextHashes, part) as Uint32Array,
-      docs: this.#section(Section.TextHashDocs, part) as Uint32Array,
-    };
+    return this.#holderOf(path)?.textHashes(path) ?? null;
   }
 
   /** Whether no document holds two texts in a field. */
@@ -213,7 +232,7 @@ export class Segment {
   holdsAllValues(path: string): boolean {
     const types = this.typesOf(path);
     // What stands nowhere has no column; unless there were too many fields for each to have one.
-    if (types === 0) return this.meta.paths.length < MAX_COLUMNS - 1;
+    if (types === 0) return this.#paths.length < MAX_COLUMNS - 1;
     return (types & LeafType.Number) === 0 && this.keepsValues(path);
   }
 
@@ -222,8 +241,13 @@ export class Segment {
     return this.typesOf(path) === LeafType.Number || this.holdsAllValues(path);
   }
 
+  /** Where the columns of a field stand: what was added later holds all that the segment itself has of it. */
+  #holderOf(path: string): StoredColumns | undefined {
+    return this.#stored.find((columns) => columns.meta(path) !== undefined);
+  }
+
   #columnMeta(path: string): ColumnMeta | undefined {
-    return this.meta.columns.find((column) => column.path === path);
+    return this.#holderOf(path)?.meta(path);
   }
 
   /** The texts of a field, or null when no record holds one. A field of long texts gets its column on first use. */
@@ -234,52 +258,17 @@ export class Segment {
   }
 
   #readValues(path: string): ValueColumn | null {
-    const part = this.meta.columns.findIndex((column) => column.path === path);
-    const meta = this.meta.columns[part];
+    const meta = this.#columnMeta(path);
     if (meta === undefined) return null;
-    if (!meta.hasValues) {
-      return (meta.types & ~LeafType.Number) === 0 ? null : this.#lazy.values(path);
-    }
-    const section = this.#section;
-    const starts = section(Section.ValueStarts, part) as Uint32Array;
-    const texts = section(Section.ValueBytes, part) as Uint8Array;
-    const docStarts = section(Section.ValueDocStarts, part) as Uint32Array;
-    return {
-      size: starts.length - 1,
-      text: textReader(starts, texts),
-      find: (wanted) => findTexts(starts, texts, wanted),
-      written: () => ({ starts, bytes: texts }),
-      types: section(Section.ValueTypes, part) as Uint8Array,
-      docStarts: docStarts.length === 0 ? null : docStarts,
-      docValues: section(Section.ValueDocs, part) as ValueColumn['docValues'],
-      label: meta.hasLabels
-        ? labelReader(
-            textReader(
-              section(Section.LabelStarts, part) as Uint32Array,
-              section(Section.LabelBytes, part) as Uint8Array,
-            ),
-          )
-        : () => null,
-      hasLabels: meta.hasLabels,
-    };
+    if (meta.hasValues) return this.#holderOf(path)!.values(path);
+    return (meta.types & ~LeafType.Number) === 0 ? null : this.#lazy.values(path);
   }
 
   /** The numbers of a field, or null when no record holds one. */
   numbers(path: string): NumberColumn | null {
     let column = this.#numbers.get(path);
-    if (column === undefined) this.#numbers.set(path, (column = this.#readNumbers(path)));
+    if (column === undefined) this.#numbers.set(path, (column = this.#holderOf(path)?.numbers(path) ?? null));
     return column;
-  }
-
-  #readNumbers(path: string): NumberColumn | null {
-    const part = this.meta.columns.findIndex((column) => column.path === path);
-    if (!this.meta.columns[part]?.hasNumbers) return null;
-    const docStarts = this.#section(Section.NumberDocStarts, part) as Uint32Array;
-    return {
-      docStarts: docStarts.length === 0 ? null : docStarts,
-      numbers: this.#section(Section.Numbers, part) as NumberColumn['numbers'],
-      others: this.#section(Section.NumberOthers, part) as Uint32Array,
-    };
   }
 
   /** The stems of a language, or null when the plan did not name it. */
@@ -300,13 +289,7 @@ export class Segment {
 
   /** The positions of a field the plan named, or null. */
   geo(path: string): GeoColumn | null {
-    const part = this.meta.geo.indexOf(path);
-    if (part === -1) return null;
-    return {
-      lats: this.#section(Section.GeoLats, part) as Float64Array,
-      lngs: this.#section(Section.GeoLngs, part) as Float64Array,
-      tree: this.#section(Section.GeoTree, part) as Uint32Array,
-    };
+    return this.#stored.find((columns) => columns.hasGeo(path))?.geo(path) ?? null;
   }
 
   /** A document's number in record order. */
@@ -333,14 +316,4 @@ export class Segment {
     }
     return -1;
   }
-}
-
-/** Decodes each text once: the values of a facet are few, and every query lists them. */
-function textReader(starts: Uint32Array, bytes: Uint8Array): (value: number) => string {
-  const texts: string[] = [];
-  return (value) => (texts[value] ??= decode(bytes.subarray(starts[value], starts[value + 1])));
-}
-
-function labelReader(text: (value: number) => string): (value: number) => string | null {
-  return (value) => text(value) || null;
 }
