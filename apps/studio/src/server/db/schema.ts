@@ -63,6 +63,8 @@ export const segments = sqliteTable('segments', {
   bytes: integer('bytes').notNull(),
   /** JSON: which fields are indexed. */
   plan: text('plan').notNull(),
+  /** JSON list: ids of the column segments beside it, oldest first. */
+  added: text('added').notNull().default('[]'),
 });
 
 /** A document's versions; version 0 is its draft. Whoever owns the document says which version is live. */

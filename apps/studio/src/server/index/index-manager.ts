@@ -1,5 +1,5 @@
 import type { TuningDocument } from '@yucca/contract';
-import { covers, isCurrent, isUpToDate, type IndexPlan } from '@yucca/engine';
+import { covers, isCurrent, isUpToDate, missingColumns, type AddedColumns, type IndexPlan } from '@yucca/engine';
 import { eq } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import type { Db } from '../db/open';
@@ -8,29 +8,18 @@ import { Failure } from '../failure';
 import type { StorageHealth } from '../storage/storage-health';
 import type { BuildProgress } from '../workers/builder-worker';
 import type { PublishedState } from '../workers/search-worker';
+import { ColumnAdder } from './column-adder';
 import { heldPlan, newEntry, type Entry, type Rebuild } from './entry';
 import { FreshPart } from './fresh-part';
-import {
-  allLayers,
-  lastingVersion,
-  markDeleted,
-  newLayer,
-  type Built,
-  type Gap,
-  type Layers,
-  type Piece,
-} from './layers';
-import { FRESH_RECORDS, SegmentBuilds, type BuildThreads } from './segment-builds';
+import { GapFiller } from './gap-filler';
+import { allLayers, bytesOf, lastingVersion, type Layers, type Piece } from './layers';
+import { countOf, FRESH_RECORDS, SegmentBuilds, type BuildThreads } from './segment-builds';
 import { SegmentStore } from './segment-store';
 import { livePlan, storedTunings, wantedPlan } from './wanted-plan';
 
 /** More segments than this, or more dead records in them than this share, are merged in the background. */
 const MOST_LAYERS = 4;
 const DEAD_SHARE = 0.25;
-
-/** Records of the first piece of a gap, and how much larger each next one is: something can be found soon. */
-const FIRST_PIECE = 2_000;
-const PIECE_GROWTH = 4;
 
 /** Numbers of generations are taken so many at a time: writing each down would wait for the thread that writes. */
 const GENERATIONS_AT_ONCE = 1_000;
@@ -58,17 +47,23 @@ export class IndexManager {
   readonly #entries = new Map<number, Entry>();
   readonly #builds: SegmentBuilds;
   readonly #fresh: FreshPart;
+  readonly #gaps: GapFiller;
+  readonly #columns: ColumnAdder;
 
   constructor(parts: IndexManagerParts) {
     this.#parts = parts;
     this.#store = new SegmentStore(parts);
     const isOpen = (entry: Layers): boolean => this.#isOpen(entry);
-    this.#builds = new SegmentBuilds({ threads: parts, store: this.#store, isOpen });
-    this.#fresh = new FreshPart({
-      ...{ builds: this.#builds, store: this.#store, catchUp: parts.catchUp, isOpen, log: parts.log },
-      enqueue: (entry, work) => this.#enqueue(entry, work),
-      show: (entry) => this.#show(entry),
-    });
+    const enqueue = (entry: Entry, work: () => Promise<void>): Promise<void> => this.#enqueue(entry, work);
+    const store = this.#store;
+    const builds = new SegmentBuilds({ threads: parts, store, isOpen });
+    const { catchUp, builder, log } = parts;
+    const show = (entry: Entry): void => this.#show(entry);
+    const fresh = new FreshPart({ builds, store, catchUp, isOpen, log, enqueue, show });
+    this.#builds = builds;
+    this.#fresh = fresh;
+    this.#gaps = new GapFiller({ builds, store, fresh, builder, isOpen, enqueue });
+    this.#columns = new ColumnAdder({ builds, store, isOpen, enqueue, freshen: (entry) => fresh.freshen(entry) });
   }
 
   /**
@@ -84,17 +79,19 @@ export class IndexManager {
     const entry = newEntry(collectionId, row.generation, plan);
     this.#entries.set(collectionId, entry);
     await this.#enqueue(entry, async () => {
-      const open = (file: string): Promise<SharedArrayBuffer> => builder.call('open', [file]);
-      await this.#store.openLayers(entry, (made) => covers(made, plan), open, FRESH_RECORDS);
+      await this.#store.openLayers(
+        entry,
+        (made) => covers(made, plan),
+        (file, added) => builder.call('open', [file, added]),
+        FRESH_RECORDS,
+      );
       if (entry.gaps.length > 0)
         log.warn({ collectionId, gaps: entry.gaps }, 'a part of the index is missing or damaged and is built again');
-      // What was written last can be found as soon as anything can.
-      const newest = entry.gaps.at(-1);
-      if (newest) await this.#fillPiece(entry, newest, FIRST_PIECE);
+      await this.#gaps.fillNewest(entry);
       await this.#fresh.freshen(entry);
       entry.ready = true;
     });
-    await this.#fillGaps(entry);
+    if (await this.#gaps.fillAll(entry)) this.#mergeIfWorthIt(entry);
     this.#store.removeStrayFiles(entry, this.#builds.running);
     if (this.#isOpen(entry)) this.ensure(collectionId);
   }
@@ -110,48 +107,6 @@ export class IndexManager {
     const older = made.filter((one) => !isCurrent(one, plan));
     if (older.length === 0) return plan;
     return { ...plan, textRules: older[0]!.textRules, wordEnds: older.every(({ wordEnds }) => wordEnds) };
-  }
-
-  /** Indexes what no layer covers. Other work on the entry comes between the pieces. */
-  async #fillGaps(entry: Entry): Promise<void> {
-    const { epoch, plan } = entry;
-    const current = (): boolean => entry.epoch === epoch && this.#isOpen(entry);
-    for (let size = FIRST_PIECE * PIECE_GROWTH; current() && entry.gaps.length > 0; size *= PIECE_GROWTH) {
-      // The newest first: what was written last is looked for first.
-      const gap = entry.gaps.at(-1)!;
-      const piece = this.#pieceOf(entry.collectionId, gap, size);
-      const built = await this.#builds.segment(entry, this.#parts.builder, { ...piece, plan });
-      await this.#enqueue(entry, async () => {
-        if (!current()) return this.#builds.throwAway(entry, [built]);
-        this.#adoptPiece(entry, built, gap, piece);
-        await this.#fresh.freshen(entry);
-      });
-    }
-    if (current()) this.#mergeIfWorthIt(entry);
-  }
-
-  async #fillPiece(entry: Entry, gap: Gap, size: number): Promise<void> {
-    const piece = this.#pieceOf(entry.collectionId, gap, size);
-    const built = await this.#builds.segment(entry, this.#parts.builder, { ...piece, plan: entry.plan });
-    this.#adoptPiece(entry, built, gap, piece);
-  }
-
-  /** The last so many records of a gap. */
-  #pieceOf(collectionId: number, { fromVersion, toVersion }: Gap, size: number): Gap {
-    return { fromVersion: this.#store.versionBefore(collectionId, fromVersion, toVersion, size), toVersion };
-  }
-
-  #adoptPiece(entry: Entry, built: Built, gap: Gap, piece: Gap): void {
-    if (built.buffer !== null) {
-      const layer = newLayer(built.id, piece.toVersion, built.buffer);
-      const { collectionId, plan } = entry;
-      const { id, tombstoneId } = built;
-      this.#store.keepRow(layer, { id, collectionId, ...piece, tombstoneId, plan: JSON.stringify(plan) }, built);
-      entry.layers = [...entry.layers, layer].sort((a, b) => a.toVersion - b.toVersion);
-    }
-    const rest = { fromVersion: gap.fromVersion, toVersion: piece.fromVersion };
-    entry.gaps = entry.gaps.flatMap((one) => (one !== gap ? [one] : rest.toVersion > rest.fromVersion ? [rest] : []));
-    markDeleted(entry, built.deleted);
   }
 
   /** Whether all of a collection can be searched, and how much of it when not. */
@@ -171,16 +126,10 @@ export class IndexManager {
 
   /** Writes the files that the disk refused, now that it takes them. */
   async saveUnsaved(): Promise<void> {
+    const write = (file: string, buffer: SharedArrayBuffer): Promise<string | null> =>
+      this.#parts.catchUp.call('save', [file, buffer]);
     for (const entry of this.#entries.values())
-      for (const layer of entry.layers) {
-        const row = layer.unsaved;
-        if (!row) continue;
-        const file = this.#store.file(entry.collectionId, layer.id);
-        if ((await this.#parts.catchUp.call('save', [file, layer.buffer])) !== null) return;
-        // A merge may have replaced it meanwhile.
-        if (entry.layers.includes(layer)) this.#store.insertRow(layer, row);
-        else this.#store.removeFile(entry.collectionId, layer.id);
-      }
+      for (const layer of entry.layers) if (!(await this.#store.saveUnsaved(entry, layer, write))) return;
   }
 
   /** Takes in what was written since; resolves once it can be searched. Calls that come together share one pass. */
@@ -255,20 +204,38 @@ export class IndexManager {
       // The draft may be changed while its index is built; then there is one more round.
       const plan = wantedPlan(db, collectionId);
       if (isUpToDate(entry.plan, plan)) return;
+      const stillWanted = (): boolean => covers(plan, wantedPlan(db, collectionId));
+      const more = this.#missingColumns(entry, plan);
+      if (more !== null) {
+        const onProgress = (share: number): void => void (rebuild.progress = share);
+        await this.#columns.add(entry, more, { onProgress, stillWanted });
+        // Deleted meanwhile: there is nothing left to ask of it.
+        if (!this.#isOpen(entry)) throw new Failure('not-found', 'The collection was deleted meanwhile.');
+        continue;
+      }
       const onProgress = (records: number): void =>
         void (rebuild.progress = Math.min(1, records / Math.max(1, rebuild.records)));
       const pieces = await this.#builds.all(entry, plan, { sideBySide: true, onProgress });
-      await this.#takeOver(entry, pieces, plan, () => covers(plan, wantedPlan(db, collectionId)));
+      await this.#takeOver(entry, pieces, plan, stillWanted);
     }
   }
 
-  /** What it would take to answer a tuning: nothing, or building the index anew beside the one in use. */
+  /** The columns that would make an index answer what is wanted; null when it has to be made anew for that. */
+  #missingColumns(entry: Entry, wanted: IndexPlan): AddedColumns | null {
+    return entry.ready && entry.gaps.length === 0 ? missingColumns(entry.plan, wanted) : null;
+  }
+
+  /** What it would take to answer a tuning: nothing, some columns more, or a new index beside the present one. */
   costOf(collectionId: number, coming: TuningDocument): { rebuild: boolean; records: number; aboutS: number } {
     const entry = this.#entry(collectionId);
     const wanted = wantedPlan(this.#parts.db, collectionId, [coming]);
-    const rebuild = !isUpToDate(heldPlan(entry, wanted), wanted);
+    const held = heldPlan(entry, wanted);
+    const rebuild = !isUpToDate(held, wanted);
     const records = allLayers(entry).reduce((sum, { segment }) => sum + segment.docs, 0);
-    return { rebuild, records, aboutS: rebuild ? records / this.#builds.rate : 0 };
+    const { rate, columnRate } = this.#builds;
+    const more = entry.gaps.length === 0 ? missingColumns(held, wanted) : null;
+    const aboutS = more === null ? records / rate : (records * countOf(more)) / columnRate;
+    return { rebuild, records, aboutS: rebuild ? aboutS : 0 };
   }
 
   /** A load has stored more, and goes on. `coming`: the tunings that will be there when it has ended. */
@@ -300,7 +267,7 @@ export class IndexManager {
   facts(collectionId: number): { generation: number; bytes: number } {
     const entry = this.#entries.get(collectionId);
     if (!entry) return { generation: 0, bytes: 0 };
-    const bytes = allLayers(entry).reduce((sum, { buffer }) => sum + buffer.byteLength, 0);
+    const bytes = allLayers(entry).reduce((sum, layer) => sum + bytesOf(layer), 0);
     return { generation: entry.generation, bytes };
   }
 
@@ -377,9 +344,10 @@ export class IndexManager {
     publish({
       collectionId,
       generation: entry.generation,
-      layers: allLayers(entry).map(({ id, buffer, dead }) => ({
+      layers: allLayers(entry).map(({ id, buffer, added, dead }) => ({
         id,
         buffer,
+        added: added.map((one) => one.buffer),
         dead: dead.bits.buffer as SharedArrayBuffer,
         deadCount: dead.count,
       })),

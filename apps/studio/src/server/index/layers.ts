@@ -11,11 +11,21 @@ export interface Piece {
   fromVersion: number;
 }
 
+/** A column segment beside a segment. */
+export interface Added {
+  id: string;
+  buffer: SharedArrayBuffer;
+  /** What the disk said when it refused the file; it is tried again when the disk takes what is written. */
+  unsaved: string | null;
+}
+
 /** One segment in use. */
 export interface Layer {
   id: string;
   toVersion: number;
   buffer: SharedArrayBuffer;
+  /** Its column segments, oldest first. */
+  added: readonly Added[];
   segment: Segment;
   dead: Tombstones;
   /** The disk refused its file; it is tried again when the disk takes what is written. */
@@ -62,10 +72,29 @@ export interface Layers {
 
 const shared = (bytes: number): SharedArrayBuffer => new SharedArrayBuffer(bytes);
 
-export function newLayer(id: string, toVersion: number, buffer: SharedArrayBuffer): Layer {
-  const segment = new Segment(buffer, { verify: false });
-  return { id, toVersion, buffer, segment, dead: Tombstones.none(segment.docs, shared) };
+/** A segment and what was added to it, opened; all of it was checked when it was read or built. */
+const openedSegment = (buffer: SharedArrayBuffer, added: readonly Added[]): Segment =>
+  new Segment(buffer, { verify: false, added: added.map((one) => one.buffer) });
+
+export function newLayer(
+  id: string,
+  toVersion: number,
+  buffer: SharedArrayBuffer,
+  added: readonly Added[] = [],
+): Layer {
+  const segment = openedSegment(buffer, added);
+  return { id, toVersion, buffer, added, segment, dead: Tombstones.none(segment.docs, shared) };
 }
+
+/** Adds a column segment to a layer. */
+export function addTo(layer: Layer, one: Added): void {
+  layer.added = [...layer.added, one];
+  layer.segment = openedSegment(layer.buffer, layer.added);
+}
+
+/** What a layer takes in memory and on the disk. */
+export const bytesOf = ({ buffer, added }: Layer): number =>
+  added.reduce((sum, one) => sum + one.buffer.byteLength, buffer.byteLength);
 
 export function allLayers(entry: Layers): Layer[] {
   return [...lastingLayers(entry), ...(entry.fresh ? [entry.fresh] : [])];

@@ -1,11 +1,11 @@
-import { isUpToDate, type IndexPlan } from '@yucca/engine';
+import { isUpToDate, type AddedColumns, type IndexPlan } from '@yucca/engine';
 import { randomUUID } from 'node:crypto';
 import { Failure } from '../failure';
 import type { BuilderMethods, BuildProgress } from '../workers/builder-worker';
 import { isThreadLost, type RemoteThread, type ThreadOnDemand } from '../workers/rpc';
 import type { WriterMethods } from '../workers/writer-worker';
 import { PART_FROM, type BuildJob, type BuiltSegment } from './build-segment';
-import type { Built, Layers, Piece } from './layers';
+import type { Added, Built, Layer, Layers, Piece } from './layers';
 import type { SegmentStore } from './segment-store';
 
 /** What is in memory alone stays small: less than 100 ms of work. Past it, it becomes a segment. */
@@ -66,6 +66,8 @@ export class SegmentBuilds {
   readonly #growing = new Map<number, Growing>();
   /** Records a second, as the last large build went; before the first, a careful guess. */
   rate = 10_000;
+  /** The same of one column that is added: of the records only its field is read. */
+  columnRate = 200_000;
 
   /** `isOpen`: whether a collection is still there, in the very state that a build was begun for. */
   constructor({ threads, store, isOpen }: SegmentBuildsParts) {
@@ -232,15 +234,42 @@ export class SegmentBuilds {
   ): Promise<Built> {
     const { collectionId, lastTombstone: sinceTombstone } = entry;
     const job: BuildJob = { collectionId, sinceTombstone, ...range };
+    return this.#file(entry, onProgress, async (file, id) => {
+      const { tookMs, ...built } = await thread.call('build', [job, file, id]);
+      // The work alone: the thread may have had to be started, or had another build before this one.
+      if (built.records >= FRESH_RECORDS) this.rate = built.records / (tookMs / 1000);
+      return { id, ...built };
+    });
+  }
+
+  /** Makes the columns that a segment lacks and writes their file. `onProgress`: records read, once for each column. */
+  columns(
+    entry: Layers,
+    { buffer, added, segment }: Layer,
+    more: AddedColumns,
+    onProgress: (records: number) => void,
+  ): Promise<Added> {
+    return this.#file(entry, onProgress, async (file, id) => {
+      const files = { buffer, added: added.map((one) => one.buffer) };
+      const { tookMs, ...made } = await this.#threads.builder.call('addColumns', [files, more, file, id]);
+      const read = segment.docs * countOf(more);
+      if (read >= FRESH_RECORDS) this.columnRate = read / (tookMs / 1000);
+      return { id, ...made };
+    });
+  }
+
+  /** Has a file made under a new name; once more when the thread for it is lost. */
+  async #file<T>(
+    entry: Layers,
+    onProgress: ((records: number) => void) | undefined,
+    make: (file: string, id: string) => Promise<T>,
+  ): Promise<T> {
     for (let tries = 1; ; tries++) {
       const id = randomUUID();
       this.#running.set(id, onProgress ?? null);
       try {
-        const file = this.#store.file(collectionId, id);
-        const { tookMs, ...built } = await thread.call('build', [job, file, id]);
-        // The work alone: the thread may have had to be started, or had another build before this one.
-        if (built.records >= FRESH_RECORDS) this.rate = built.records / (tookMs / 1000);
-        if (this.#isOpen(entry)) return { id, ...built };
+        const made = await make(this.#store.file(entry.collectionId, id), id);
+        if (this.#isOpen(entry)) return made;
         this.throwAway(entry, [{ id }]);
         throw new Failure('not-found', 'The collection was deleted meanwhile.');
       } catch (error) {
@@ -278,6 +307,10 @@ export class SegmentBuilds {
     if (!this.#isOpen(entry)) this.#store.removeFolderIfEmpty(entry.collectionId);
   }
 }
+
+/** How often each record is read to make some columns; see buildColumnSegment. */
+export const countOf = ({ columns, ordering, labels, geo }: AddedColumns): number =>
+  columns.length + ordering.length + (labels.length + geo.length > 0 ? 1 : 0);
 
 /** For parts that each tell how far they are: makes listeners whose sum is told. */
 function sumOf(onProgress: ((records: number) => void) | undefined): () => (records: number) => void {

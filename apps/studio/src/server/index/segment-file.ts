@@ -24,8 +24,23 @@ export function writeSegmentFile(file: string, buffer: SharedArrayBuffer): void 
   renameSync(half, file);
 }
 
-/** Reads a segment into shared memory and checks it. Throws when the file is missing, cut or damaged. */
-export function readSegmentFile(file: string): SharedArrayBuffer {
+/** A segment out of its files. */
+export interface OpenedFiles {
+  buffer: SharedArrayBuffer;
+  added: SharedArrayBuffer[];
+}
+
+/**
+ * Reads a segment and the column segments beside it into shared memory and checks them. Throws when a file is missing,
+ * cut or damaged, or of another segment.
+ */
+export function readSegmentFiles(file: string, addedFiles: readonly string[]): OpenedFiles {
+  const [buffer, added] = [bytesOf(file), addedFiles.map(bytesOf)];
+  new Segment(buffer, { added });
+  return { buffer, added };
+}
+
+function bytesOf(file: string): SharedArrayBuffer {
   const handle = openSync(file, 'r');
   try {
     const buffer = new SharedArrayBuffer(fstatSync(handle).size);
@@ -34,7 +49,6 @@ export function readSegmentFile(file: string): SharedArrayBuffer {
       if (read === 0) throw new Error(`${file} ended early`);
       at += read;
     }
-    new Segment(buffer);
     return buffer;
   } finally {
     closeSync(handle);

@@ -7,7 +7,17 @@ import type { Db } from '../db/open';
 import { segments as segmentRows, tombstones } from '../db/schema';
 import { storageCodeOf } from '../storage/storage-failure';
 import type { StorageHealth } from '../storage/storage-health';
-import { markDeleted, newLayer, type Built, type Layer, type Layers, type Piece, type UnsavedRow } from './layers';
+import {
+  bytesOf,
+  markDeleted,
+  newLayer,
+  type Built,
+  type Layer,
+  type Layers,
+  type Piece,
+  type UnsavedRow,
+} from './layers';
+import type { OpenedFiles } from './segment-file';
 
 /** How many records stand after a version, counted no further than `limit`, and the newest version there is. */
 export interface Waiting {
@@ -48,6 +58,11 @@ export class SegmentStore {
     rmSync(this.file(collectionId, id), { force: true });
   }
 
+  /** Removes the files of a segment that is not in use any more. */
+  removeLayer(collectionId: number, { id, added }: Layer): void {
+    for (const one of [{ id }, ...added]) this.removeFile(collectionId, one.id);
+  }
+
   removeFolder(collectionId: number): void {
     rmSync(this.folder(collectionId), { recursive: true, force: true });
   }
@@ -58,13 +73,13 @@ export class SegmentStore {
   }
 
   /**
-   * Opens what is whole on disk and made by a plan that `usable` takes, and notes the gaps. `open` reads and checks a
-   * file; a gap at the end of at most `freshRecords` is none: the fresh part covers it.
+   * Opens what is whole on disk and made by a plan that `usable` takes, and notes the gaps. `open` reads and checks the
+   * files of a segment; a gap at the end of at most `freshRecords` is none: the fresh part covers it.
    */
   async openLayers(
     entry: Layers,
     usable: (plan: IndexPlan) => boolean,
-    open: (file: string) => Promise<SharedArrayBuffer>,
+    open: (file: string, added: string[]) => Promise<OpenedFiles>,
     freshRecords: number,
   ): Promise<void> {
     const { collectionId } = entry;
@@ -79,8 +94,11 @@ export class SegmentStore {
     for (const row of rows) {
       if (row.fromVersion < reached || !usable(JSON.parse(row.plan) as IndexPlan)) continue;
       try {
-        const buffer = await open(this.file(collectionId, row.id));
-        entry.layers.push(newLayer(row.id, row.toVersion, buffer));
+        const ids = JSON.parse(row.added) as string[];
+        const files = ids.map((id) => this.file(collectionId, id));
+        const { buffer, added } = await open(this.file(collectionId, row.id), files);
+        const opened = added.map((bytes, i) => ({ id: ids[i]!, buffer: bytes, unsaved: null }));
+        entry.layers.push(newLayer(row.id, row.toVersion, buffer, opened));
       } catch (error) {
         this.#log.warn({ collectionId, segment: row.id, reason: (error as Error).message }, 'a segment cannot be used');
         continue;
@@ -188,25 +206,69 @@ export class SegmentStore {
     for (const { built } of pieces) markDeleted(entry, built.deleted);
     entry.lastTombstone = isWhole ? tombstoneId : Math.min(entry.lastTombstone, tombstoneId);
     if (isWhole) entry.gaps = [];
-    for (const one of replaced) this.removeFile(collectionId, one.id);
+    for (const one of replaced) this.removeLayer(collectionId, one);
   }
 
-  /** Notes that all segments of an index fulfil its plan. */
-  keepPlan({ collectionId, plan: of, layers }: Layers): void {
+  /**
+   * Notes that all segments of an index fulfil its plan, and what was added to them for it. As long as the disk has
+   * refused some of that, a restart finds the index as it was before.
+   */
+  keepPlan({ plan: of, layers }: Layers): void {
+    const refused = layers.flatMap(({ added }) => added).find(({ unsaved }) => unsaved !== null);
+    if (refused) return this.#heard(refused.unsaved!);
     const plan = JSON.stringify(of);
-    for (const { unsaved } of layers) if (unsaved) unsaved.plan = plan;
-    this.try(() => this.#db.update(segmentRows).set({ plan }).where(eq(segmentRows.collectionId, collectionId)).run());
+    this.try(() =>
+      this.#db.$client
+        .transaction(() => {
+          for (const layer of layers) {
+            const held = { plan, added: JSON.stringify(layer.added.map(({ id }) => id)) };
+            if (layer.unsaved) Object.assign(layer.unsaved, held);
+            else this.#db.update(segmentRows).set(held).where(eq(segmentRows.id, layer.id)).run();
+          }
+        })
+        .immediate(),
+    );
+  }
+
+  /** The disk has refused a file. */
+  #heard(code: string): void {
+    this.#storage.heard(Object.assign(new Error('a segment was not written'), { code }));
   }
 
   /** Writes the row of a segment whose file is there; one whose file is not is remembered for later. */
   keepRow(layer: Layer, row: UnsavedRow, { unsaved }: Built): void {
     layer.unsaved = row;
-    if (unsaved === null) this.insertRow(layer, row);
-    else this.#storage.heard(Object.assign(new Error('a segment was not written'), { code: unsaved }));
+    if (unsaved === null) this.#insertRow(layer, row);
+    else this.#heard(unsaved);
   }
 
-  insertRow(layer: Layer, row: UnsavedRow): void {
-    const bytes = layer.buffer.byteLength;
+  /**
+   * Has the files of a layer written that the disk refused before. `write` returns what the disk says, null = written.
+   * Returns whether the disk has taken all of it.
+   */
+  async saveUnsaved(
+    entry: Layers,
+    layer: Layer,
+    write: (file: string, buffer: SharedArrayBuffer) => Promise<string | null>,
+  ): Promise<boolean> {
+    const { collectionId } = entry;
+    const row = layer.unsaved;
+    const refused = layer.added.filter(({ unsaved }) => unsaved !== null);
+    for (const { id, buffer } of [...(row ? [layer] : []), ...refused])
+      if ((await write(this.file(collectionId, id), buffer)) !== null) return false;
+    for (const one of refused) one.unsaved = null;
+    if (!entry.layers.includes(layer)) {
+      // A merge has replaced it meanwhile.
+      if (row || refused.length > 0) this.removeLayer(collectionId, layer);
+      return true;
+    }
+    if (row) this.#insertRow(layer, row);
+    if (refused.length > 0) this.keepPlan(entry);
+    return true;
+  }
+
+  #insertRow(layer: Layer, row: UnsavedRow): void {
+    const bytes = bytesOf(layer);
     if (
       this.try(() =>
         this.#db
@@ -233,7 +295,8 @@ export class SegmentStore {
   /** Files no row speaks of: left by a process that was killed between writing a file and its row. */
   removeStrayFiles({ collectionId, layers }: Layers, building: ReadonlySet<string>): void {
     const folder = this.folder(collectionId);
-    const known = new Set([...layers.map(({ id }) => id), ...building].map((id) => `${id}.seg`));
+    const used = layers.flatMap(({ id, added }) => [id, ...added.map((one) => one.id)]);
+    const known = new Set([...used, ...building].map((id) => `${id}.seg`));
     if (!existsSync(folder)) return;
     this.try(() => {
       for (const name of readdirSync(folder))

@@ -1,9 +1,10 @@
 /** The builder: makes and opens the large segments, so that neither writes nor requests wait for it. */
+import { buildColumnSegment, Segment, type AddedColumns } from '@yucca/engine';
 import { workerData } from 'node:worker_threads';
 import { openDb } from '../db/open';
 import { boundsOf, buildSegment, type BuildJob, type BuiltSegment } from '../index/build-segment';
 import { GrowingBuild } from '../index/growing-build';
-import { readSegmentFile, writeSegmentFile } from '../index/segment-file';
+import { readSegmentFiles, writeSegmentFile, type OpenedFiles } from '../index/segment-file';
 import { storageCodeOf } from '../storage/storage-failure';
 import { beat, serve, StateLost, tell } from './rpc';
 import type { ThreadData } from './spawn';
@@ -134,12 +135,36 @@ const methods = {
     return buildSegment(db, job);
   },
 
+  /**
+   * Makes the columns that a segment lacks and writes their file; `columns`: the id by which it is told how far it is.
+   */
+  addColumns(
+    { buffer, added }: OpenedFiles,
+    more: AddedColumns,
+    file: string,
+    columns: string,
+  ): { buffer: SharedArrayBuffer; unsaved: string | null; tookMs: number } {
+    const start = performance.now();
+    const segment = new Segment(buffer, { verify: false, added });
+    let [told, read] = [start, 0];
+    const made = buildColumnSegment(
+      segment,
+      more,
+      (bytes) => new SharedArrayBuffer(bytes),
+      (docs) => {
+        beat();
+        told = tellEvery(told, columns, (read += docs));
+      },
+    );
+    return { buffer: made, unsaved: save(file, made), tookMs: performance.now() - start };
+  },
+
   /** Writes a segment that could not be written before. Returns what the disk says; null = written. */
   save,
 
-  /** Opens a file and checks it. Throws when it is missing or damaged. */
-  open(file: string): SharedArrayBuffer {
-    return readSegmentFile(file);
+  /** Opens a segment and what was added to it, and checks them. Throws when a file is missing or damaged. */
+  open(file: string, added: readonly string[]): OpenedFiles {
+    return readSegmentFiles(file, added);
   },
 };
 

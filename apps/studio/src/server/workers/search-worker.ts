@@ -40,7 +40,14 @@ import type { ThreadData } from './spawn';
 export interface PublishedState {
   collectionId: number;
   generation: number;
-  layers: { id: string; buffer: SharedArrayBuffer; dead: SharedArrayBuffer; deadCount: number }[];
+  layers: {
+    id: string;
+    buffer: SharedArrayBuffer;
+    /** Its column segments, oldest first. */
+    added: SharedArrayBuffer[];
+    dead: SharedArrayBuffer;
+    deadCount: number;
+  }[];
   /** The live tuning and the draft, as JSON. */
   live: string;
   draft: string;
@@ -164,8 +171,12 @@ const methods = {
     const before = known?.segments;
     if (!before) setImmediate(() => warmUp(collectionId));
     // The buffer was checked when it was opened or built; a segment known already keeps its working memory.
+    const nameOf = ({ id, added }: (typeof layers)[number]): string => [id, added.length].join(' ');
     const segments = new Map(
-      layers.map(({ id, buffer }) => [id, before?.get(id) ?? new Segment(buffer, { verify: false })]),
+      layers.map((layer) => {
+        const name = nameOf(layer);
+        return [name, before?.get(name) ?? new Segment(layer.buffer, { verify: false, added: layer.added })];
+      }),
     );
     open.set(collectionId, {
       segments,
@@ -174,9 +185,9 @@ const methods = {
       ...tuningsOf({ live, draft }, known),
       generation: {
         number: generation,
-        segments: layers.map(({ id, dead, deadCount }) => ({
-          segment: segments.get(id)!,
-          dead: new Tombstones(dead, deadCount),
+        segments: layers.map((layer) => ({
+          segment: segments.get(nameOf(layer))!,
+          dead: new Tombstones(layer.dead, layer.deadCount),
         })),
       },
     });

@@ -1,0 +1,1 @@
+ALTER TABLE `segments` ADD `added` text DEFAULT '[]' NOT NULL;
