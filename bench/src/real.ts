@@ -1,4 +1,15 @@
-import { planFor, search, Segment, SegmentBuilder, suggest, Tombstones, type Generation } from '@yucca/engine';
+import { completeTuning, type Tuning } from '@yucca/contract';
+import {
+  buildColumnSegment,
+  missingColumns,
+  planFor,
+  search,
+  Segment,
+  SegmentBuilder,
+  suggest,
+  Tombstones,
+  type Generation,
+} from '@yucca/engine';
 import { RealRecords, realTuning, SpacelessRecords } from './real-records.ts';
 import { percentiles, quantile, round, timed } from './stats.ts';
 
@@ -25,6 +36,8 @@ export interface RealResult {
   chosenMs: number;
   /** The slowest kind of `=`, `<>`, IN and LIKE on keys and names; the median of each. */
   byKeyMs: number;
+  /** The slowest kind of one column that is added: a sort by names, numbers as values, positions. */
+  addColumnMs: number;
 }
 
 const QUERIES = 120;
@@ -111,6 +124,19 @@ function measureSet(source: RealRecords, count: number): RealResult {
       (n: number) => ({ near: { lat: 48 + n, lng: 9, withinM: 400_000 } }),
     ].map((more) => (n) => ({ q: typedFew[n * 7], facets: ['*'], ...more(n) })),
   );
+  // Each named by one tuning alone, so that the segment has none of it.
+  const bare = planFor([completeTuning({ search: [{ field: 'name' }] })]);
+  const kinds: Partial<Tuning>[] = [
+    { sorts: [{ name: 'name', label: 'Name', by: [{ field: 'name', order: 'asc' }] }] },
+    { group: { field: 'price', keep: 1 } },
+    { geo: 'at' },
+  ];
+  const addColumnMs = Math.max(
+    ...kinds.map((kind) => {
+      const more = missingColumns(bare, planFor([{ ...completeTuning({ search: [{ field: 'name' }] }), ...kind }]))!;
+      return timed(() => buildColumnSegment(generation.segments[0]!.segment, more, shared));
+    }),
+  );
   return {
     records: count,
     buildRecordsPerS: Math.round(count / (buildMs / 1000)),
@@ -132,5 +158,6 @@ function measureSet(source: RealRecords, count: number): RealResult {
     inHalvesP95: parted[1]!.p95,
     chosenMs,
     byKeyMs,
+    addColumnMs: round(addColumnMs),
   };
 }
