@@ -78,3 +78,12 @@ export async function setTheme(browser: Browser, theme: 'light' | 'dark'): Promi
     features: [{ name: 'prefers-color-scheme', value: theme }],
   });
 }
+
+/** How far a page has moved under its reader since it was opened (Layout Instability, W3C): the sum of all shifts. */
+export const shiftsOf = (browser: Browser): Promise<number> =>
+  browser.executeAsyncScript(`const done = arguments[0];
+    let sum = 0;
+    new PerformanceObserver((list) => {
+      for (const { value, hadRecentInput } of list.getEntries()) if (!hadRecentInput) sum += value;
+    }).observe({ type: 'layout-shift', buffered: true });
+    setTimeout(() => done(sum), 300);`);

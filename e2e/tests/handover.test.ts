@@ -6,9 +6,10 @@ import path from 'node:path';
 import { gunzipSync } from 'node:zlib';
 import type { OfflineManifest, SearchAnswer, SearchRequest } from '@yucca/contract';
 import { OfflineCollections } from '@yucca/offline';
-import { By, Key, type WebElement } from 'selenium-webdriver';
+import { Key } from 'selenium-webdriver';
 import { startBrowser, type Browser } from '../src/browser';
 import { install, installFromHere, run, Site, takeAway } from '../src/handed-over';
+import { HandedOverPage } from '../src/handed-over-page';
 import { Person } from '../src/person';
 import { freePort, Server, somePlants } from '../src/server';
 
@@ -29,6 +30,7 @@ let server: Server;
 let site: Site;
 let browser: Browser;
 const { until: wait } = new Person(() => browser);
+const { all, one, text, number, address, firstRecord, use, problemsOf } = new HandedOverPage(() => browser);
 
 beforeAll(async () => {
   server = await new Server().start();
@@ -48,75 +50,6 @@ afterAll(async () => {
   rmSync(away, { recursive: true, force: true });
 });
 
-/** What stands on the page, in the tree of the element where there is one. */
-async function all(css: string): Promise<WebElement[]> {
-  const [element] = await browser.findElements(By.css('yucca-search, yucca-search-field'));
-  const tree = element ? await element.getShadowRoot() : browser;
-  return tree.findElements(By.css(css));
-}
-async function one(css: string): Promise<WebElement> {
-  await wait(async () => (await all(css)).length > 0);
-  return (await all(css))[0]!;
-}
-const text = async (css: string): Promise<string> => (await one(css)).getText();
-const number = async (): Promise<number> => Number((await text('[data-part=count] strong')).replace(/\D/g, ''));
-const address = (): Promise<string> => browser.getCurrentUrl();
-const firstRecord = async (): Promise<string> => (await (await one('[data-part=card] h2 a')).getAttribute('href'))!;
-
-/** What must work on every page: typing, a filter, Back, and the same again in another tab. */
-async function use(base: string, page: Page): Promise<void> {
-  // What pages before this one said is theirs.
-  await problemsOf();
-  await browser.get(base);
-  await wait(async () => (await number()) > 0);
-  const whole = await number();
-  expect(await problemsOf()).toEqual([]);
-  // A word of the first result, without its last letter and with all of what is known of typing.
-  const word = /\p{L}{4,}/u.exec(await text('[data-part=card] h2'))![0];
-  const field = await one('[role=combobox]');
-  await field.sendKeys(word);
-  await wait(async () => (await number()) < whole && (await all('[data-part=card] mark')).length > 0);
-  const found = await number();
-  await wait(async () => (await address()).includes(`q=${encodeURIComponent(word)}`));
-  await field.sendKeys(Key.ENTER);
-  const filters = await all('[data-part=facet] input[type=checkbox]');
-  if (filters.length > 0) {
-    await filters[0]!.click();
-    await wait(async () => (await all('[data-part=choice]')).length > 0);
-    const chosen = await address();
-    await browser.navigate().back();
-    await wait(async () => (await number()) === found && (await address()) !== chosen);
-    await inAnotherTab(chosen, async () => {
-      await wait(async () => (await all('[data-part=choice]')).length > 0);
-      expect(await (await one('[role=combobox]')).getAttribute('value')).toBe(word);
-    });
-  } else expect(page).toBe('dropped');
-  expect(await problemsOf()).toEqual([]);
-}
-
-/** Opens an address beside the page, as a middle click does, and comes back. */
-async function inAnotherTab(opened: string, look: () => Promise<void>): Promise<void> {
-  const here = await browser.getWindowHandle();
-  // Nothing waits for its load to end: a page that never comes is told by what is missing in it.
-  await browser.executeScript(`window.open(arguments[0], '_blank', 'noopener')`, opened);
-  const other = async (): Promise<string | undefined> =>
-    (await browser.getAllWindowHandles()).find((handle) => handle !== here);
-  await wait(async () => (await other()) !== undefined);
-  try {
-    await browser.switchTo().window((await other())!);
-    await look();
-  } finally {
-    await browser.close();
-    await browser.switchTo().window(here);
-  }
-}
-
-/** What the browser's console says is wrong: scripts, policies, answers. Pictures of the demo are not painted here. */
-async function problemsOf(): Promise<string[]> {
-  const entries = await browser.manage().logs().get('browser');
-  return entries.map(({ message }) => message).filter((message) => !/\/files\/|favicon/.test(message));
-}
-
 test.each(PAGES)('React, %s: typed strictly, built, used from another origin under its policy', (page) =>
   vite('react', page, 'growing'),
 );
@@ -129,14 +62,14 @@ async function vite(target: 'react' | 'plain', page: Page, smoked: Page): Promis
   await run('npm', ['run', 'check'], project.folder);
   await run('npm', ['run', IS_WHOLE || page === smoked ? 'smoke' : 'build'], project.folder, BROWSERS);
   Object.assign(site, { folder: path.join(project.folder, 'dist'), policy: project.policy });
-  await use(`${site.base}/`, page);
+  await use(`${site.base}/`, page === 'dropped');
   expect((await fetch(await firstRecord())).status).toBe(200);
 }
 
 test.each(PAGES)('one HTML file, %s: used from another origin under its policy', async (page) => {
   const { folder, policy } = await takeAway(server, page, 'html', [site.base], away);
   Object.assign(site, { folder, policy });
-  await use(`${site.base}/`, page);
+  await use(`${site.base}/`, page === 'dropped');
 });
 
 test.each(PAGES)('without a framework, %s: typed strictly, built, used from another origin under its policy', (page) =>
@@ -178,7 +111,7 @@ test.each(IS_WHOLE ? PAGES : (['nursery', 'dropped'] as const))(
     const ended = new Promise((resolve) => next.once('exit', resolve));
     try {
       await answers(base);
-      await use(`${base}/`, page);
+      await use(`${base}/`, page === 'dropped');
       await firstResultsFromServer(base, page);
     } finally {
       next.kill();
@@ -233,7 +166,7 @@ describe('a folder without a server', () => {
     Object.assign(site, { folder, policy, asked: [] });
     // The policy lets it ask nobody but its own site.
     expect(policy).toContain("connect-src 'self';");
-    await use(`${site.base}/`, page);
+    await use(`${site.base}/`, page === 'dropped');
     await (await one('[data-part=card] h2 a')).click();
     expect(await text('yucca-record h1')).not.toBe('');
     expect(await problemsOf()).toEqual([]);
@@ -419,7 +352,7 @@ describe('what can go wrong is said on the page', () => {
       delete Navigator.prototype.serviceWorker;`);
     await browser.get('about:blank');
     await problemsOf();
-    await use(`${site.base}/`, 'collect');
+    await use(`${site.base}/`);
     await forgetful();
     // No room on the disk: the worker is not kept, and the page works as it does the first time.
     await browser.sendDevToolsCommand('Storage.clearDataForOrigin', { origin: site.base, storageTypes: 'all' });

@@ -1,21 +1,16 @@
-import { execFile } from 'node:child_process';
-import { cpSync, mkdirSync, mkdtempSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer, request as forward } from 'node:http';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { promisify } from 'node:util';
 import { gzipSync } from 'node:zlib';
 import { buildSync } from 'esbuild';
 import { By, Key, until } from 'selenium-webdriver';
-import { hearBeacons, startBrowser, type Browser } from '../src/browser';
+import { hearBeacons, shiftsOf, startBrowser, type Browser } from '../src/browser';
 import { otherSite, type OtherSite } from '../src/other-site';
+import { DIST, GUIDE, packedKit, ranIn as run, ROOT, weighed } from '../src/packed-kit';
 import { Person, WAIT } from '../src/person';
 import { loadPlants, Server, somePlants } from '../src/server';
 
-// Making the package, types and all, takes most of it.
-const ROOT = path.join(__dirname, '../..');
-const GUIDE = path.join(ROOT, 'docs/guide');
-const DIST = path.join(ROOT, 'packages/kit/dist');
 const away = mkdtempSync(path.join(tmpdir(), 'yucca-elsewhere-'));
 const app = path.join(away, 'app');
 let server: Server;
@@ -25,9 +20,6 @@ let routed: OtherSite;
 let browser: Browser;
 let key: string;
 const { see, until: wait, violations } = new Person(() => browser);
-
-const run = (command: string, args: string[], cwd: string, env: Record<string, string> = {}) =>
-  promisify(execFile)(command, args, { cwd, env: { ...process.env, ...env } });
 
 beforeAll(async () => {
   server = await new Server().start();
@@ -48,25 +40,7 @@ beforeAll(async () => {
   await server.api('POST', '/collections/plants/tuning/publish?wait=true', {});
   await server.api('POST', '/interfaces', { slug: 'nursery', title: 'Nursery', collection: 'plants' });
 
-  // The package as it is handed over, unpacked where nothing of this repository is around it.
-  await run(process.execPath, ['build.mjs'], path.join(ROOT, 'packages/kit'));
-  await run('npm', ['pack', DIST, '--pack-destination', away, '--silent'], away);
-  cpSync(path.join(GUIDE, 'app'), app, { recursive: true });
-  const unpacked = path.join(app, 'node_modules/@yucca/kit');
-  mkdirSync(unpacked, { recursive: true });
-  await run('tar', ['-xzf', path.join(away, 'yucca-kit-0.1.0.tgz'), '-C', unpacked, '--strip-components=1'], away);
-  // What npm would fetch is taken from here.
-  const frameworks = ['react', 'react-dom', 'react-router', 'vue', 'svelte'];
-  for (const name of [...frameworks, 'vite', '@vitejs', '@sveltejs', 'json-schema-to-ts', '@types'])
-    symlinkSync(path.join(ROOT, 'node_modules', name), path.join(app, 'node_modules', name));
-
-  // The types of its records are written anew.
-  const types = path.join(app, 'src/plants-record.ts');
-  const written = readFileSync(types, 'utf8');
-  const cli = path.join(ROOT, 'packages/cli/bin/yucca.mjs');
-  const access = { YUCCA_URL: server.base, YUCCA_KEY: server.adminKey };
-  await run(process.execPath, [cli, 'types', 'plants', '-o', types], app, access);
-  expect(readFileSync(types, 'utf8')).toBe(written);
+  await packedKit(server, away);
 
   site = await otherSite(away);
   routed = await otherSite(path.join(app, 'dist'), 'router.html');
@@ -90,15 +64,6 @@ afterAll(async () => {
   rmSync(away, { recursive: true, force: true });
 });
 
-test('every snippet of the guide stands in a file that is built and run here', () => {
-  const guide = readFileSync(path.join(ROOT, 'docs/guide.md'), 'utf8');
-  const snippets = [...guide.matchAll(/<!-- (\S+) -->\s*```\w+\n([\s\S]*?)\n```/g)];
-  expect(snippets.length).toBeGreaterThan(5);
-  for (const [, file, text] of snippets) expect(readFileSync(path.join(GUIDE, file!), 'utf8')).toContain(text);
-  // And there is no other.
-  expect(guide.match(/```\w+\n/g)).toHaveLength(snippets.length);
-});
-
 test('an application tests itself without a server: the engine answers in its own process', async () => {
   const outfile = path.join(app, 'testing.mjs');
   buildSync({
@@ -114,17 +79,7 @@ test('an application tests itself without a server: the engine answers in its ow
 });
 
 test('what a visitor has to load stays small', () => {
-  const weigh = (contents: string): number => {
-    const { outputFiles } = buildSync({
-      stdin: { contents, resolveDir: app },
-      bundle: true,
-      minify: true,
-      write: false,
-      format: 'esm',
-      external: ['react', 'react-dom', 'react/jsx-runtime', 'vue'],
-    });
-    return gzipSync(outputFiles[0]!.contents, { level: 9 }).length;
-  };
+  const weigh = (contents: string): number => weighed(contents, app);
   expect(gzipSync(readFileSync(path.join(DIST, 'yucca-search.js')), { level: 9 }).length).toBeLessThanOrEqual(30_000);
   expect(weigh(`export * from '@yucca/kit'`)).toBeLessThan(11_800);
   expect(weigh(`export * from '@yucca/kit'; export * from '@yucca/kit/react'`)).toBeLessThan(28_900);
@@ -140,15 +95,6 @@ test('what a visitor has to load stays small', () => {
   expect(weigh(`export * from '@yucca/kit/svelte'`)).toBeLessThan(5_600);
   expect(gzipSync(readFileSync(path.join(DIST, 'styles.css'))).length).toBeLessThan(4_700);
 });
-
-/** How far the page has moved under its reader since it was opened (Layout Instability, W3C): the sum of all shifts. */
-const shiftsOf = (): Promise<number> =>
-  browser.executeAsyncScript(`const done = arguments[0];
-    let sum = 0;
-    new PerformanceObserver((list) => {
-      for (const { value, hadRecentInput } of list.getEntries()) if (!hadRecentInput) sum += value;
-    }).observe({ type: 'layout-shift', buffered: true });
-    setTimeout(() => done(sum), 300);`);
 
 /** Everything inside the element's shadow tree, as text. */
 const inside = (css: string): Promise<string> =>
@@ -425,7 +371,7 @@ describe('a fresh Vite app with the packed package', () => {
             return tree.querySelector('[data-part=count],ol li') !== null`),
         );
         await new Promise((resolve) => setTimeout(resolve, 1_000));
-        expect(await shiftsOf()).toBeLessThanOrEqual(0.02);
+        expect(await shiftsOf(browser)).toBeLessThanOrEqual(0.02);
       } finally {
         await browser.deleteNetworkConditions();
       }

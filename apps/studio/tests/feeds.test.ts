@@ -1,66 +1,33 @@
 /** @jest-environment node */
 /** Feeds: signed, once each, the newest wins whatever the order, and what cannot be applied says why. */
-import type { Feed, FeedAction, FeedComparison, FeedRepair, RecordJson, RepairKind, Task } from '@yucca/contract';
+import type { FeedAction, RecordJson } from '@yucca/contract';
 import fc from 'fast-check';
 import { FeedChanges, EARLY_MS, type FeedTarget } from '../src/server/feeds/apply-changes';
 import { readEvents, type FeedChange } from '../src/server/feeds/read-events';
 import { newFeedSecret, signed, verifiedMessage } from '../src/server/feeds/signature';
 import { applyMergePatch } from '../src/server/records/merge-patch';
 import { RecordStore } from '../src/server/records/record-store';
-import { House, lines, resultOf } from './house';
+import { BATCHED, sendingHouse, STRUCTURED } from './sending-house';
 
-let house: House;
-let feed: Feed;
-let secret: string;
-let sent = 0;
-
-beforeEach(async () => {
-  house = await new House().open();
-  await house.yucca.collections.create({ name: 'plants' });
-  ({ feed, secret = '' } = house.yucca.feeds.create({
-    name: 'Shop',
-    collection: 'plants',
-    source: { kind: 'webhook' },
-  }));
-});
-afterEach(() => house.leave());
-
-const event = (type: string, subject: string, data?: object, more: object = {}): object => ({
-  specversion: '1.0',
-  id: `e${sent++}`,
-  source: '/shop',
-  type: `plant.${type}`,
-  subject,
-  ...(data && { data }),
-  ...more,
-});
-
-const STRUCTURED = 'application/cloudevents+json';
-const BATCHED = 'application/cloudevents-batch+json';
-
-function send(
-  body: object | string,
-  { key = secret, type = '', at = new Date(), message = `m${sent++}`, more = {} } = {},
-) {
-  const text = typeof body === 'string' ? body : JSON.stringify(body);
-  const contentType = type || (Array.isArray(body) ? BATCHED : STRUCTURED);
-  const headers = new Map(Object.entries({ ...signed(key, message, text, at), 'content-type': contentType, ...more }));
-  return house.yucca.feeds.sent.take(feed.id, { get: (name) => headers.get(name) ?? null }, text, JSON.parse);
-}
-const all = async (): Promise<RecordJson[]> =>
-  (await house.yucca.records.list('plants', 1, 100)).items.sort((a, b) => (String(a.id) < String(b.id) ? -1 : 1));
-const states = (): string[] => house.yucca.feeds.sent.events(feed.id, null, 1, 100).items.map(({ state }) => state).reverse(); // prettier-ignore
+const own = sendingHouse();
+const { all, event, send, states } = own;
 
 test('created, changed, deleted: stored when it answers, and found a moment later', async () => {
   expect(await send(event('upserted', 'a', { name: 'Dog rose', price: 3 }))).toEqual({ taken: 1, repeats: 0 });
   expect(await all()).toEqual([{ id: 'a', name: 'Dog rose', price: 3 }]);
-  while ((await house.ids('plants', 'rose')).length === 0) await new Promise((resolve) => setTimeout(resolve, 20));
+  while ((await own.house.ids('plants', 'rose')).length === 0) await new Promise((resolve) => setTimeout(resolve, 20));
   await send(event('patched', 'a', { price: 4 }));
   expect(await all()).toEqual([{ id: 'a', name: 'Dog rose', price: 4 }]);
   await send([event('deleted', 'a'), event('upserted', 'b', { id: 'b', name: 'Fern' })]);
   expect(await all()).toEqual([{ id: 'b', name: 'Fern' }]);
-  expect(house.yucca.feeds.get(feed.id)).toMatchObject({ state: 'running', events: 4, dead: 0, early: 0, lagS: 0 });
-  expect(house.yucca.collections.get('plants').records).toBe(1);
+  expect(own.house.yucca.feeds.get(own.feed.id)).toMatchObject({
+    state: 'running',
+    events: 4,
+    dead: 0,
+    early: 0,
+    lagS: 0,
+  });
+  expect(own.house.yucca.collections.get('plants').records).toBe(1);
 });
 
 test('an event, and a message, count once', async () => {
@@ -88,7 +55,7 @@ test('by time, to the microsecond, or by the number a source counts with', async
 });
 
 test('in any order, with repeats, in batches: what the source has', async () => {
-  const { db, collections } = house.yucca;
+  const { db, collections } = own.house.yucca;
   const changes = new FeedChanges(db, new RecordStore(db));
   const key = fc.constantFrom('a', 'b', 'c');
   const field = fc.constantFrom('name', 'price', 'stock');
@@ -143,15 +110,15 @@ const sorted = (record: RecordJson | null): unknown =>
   record && Object.entries(record).sort(([a], [b]) => (a < b ? -1 : 1));
 
 test('a change before its record waits for it, and ten minutes at the most', async () => {
-  const { db } = house.yucca;
+  const { db } = own.house.yucca;
   await send(event('patched', 'a', { price: 4 }, { sequence: 2 }));
   await send(event('patched', 'b', { price: 5 }, { sequence: 2 }));
   expect(states()).toEqual(['early', 'early']);
-  expect(house.yucca.feeds.get(feed.id).early).toBe(2);
+  expect(own.house.yucca.feeds.get(own.feed.id).early).toBe(2);
   await send(event('upserted', 'a', { name: 'Fern', price: 3 }, { sequence: 1 }));
   expect(await all()).toEqual([{ id: 'a', name: 'Fern', price: 4 }]);
   new FeedChanges(db, new RecordStore(db)).trim(Date.now() + EARLY_MS + 1_000);
-  const [dead] = house.yucca.feeds.sent.events(feed.id, 'dead', 1, 10).items;
+  const [dead] = own.house.yucca.feeds.sent.events(own.feed.id, 'dead', 1, 10).items;
   expect(dead).toMatchObject({ key: 'b', reason: 'Its record did not come within 10 minutes.' });
 });
 
@@ -165,36 +132,38 @@ test('what cannot be stored is dead with its reason, keeps the rest going, and c
     event('upserted', 'd', { n: 1 }, { sequence: 1 }),
   ]);
   expect(states()).toEqual(['applied', 'dead', 'dead', 'dead', 'applied']);
-  const reasons = house.yucca.feeds.sent.events(feed.id, 'dead', 1, 10).items.map(({ reason }) => reason);
+  const reasons = own.house.yucca.feeds.sent.events(own.feed.id, 'dead', 1, 10).items.map(({ reason }) => reason);
   expect(reasons[0]).toMatch(/key is 600 bytes long/);
   expect(reasons[1]).toBe(`Not stored: the record's "id" is "other", its event says "c".`);
   expect(reasons[2]).toMatch(/more than 256 kB/);
-  expect(house.yucca.collections.get('plants').records).toBe(2);
-  expect(await house.yucca.feeds.sent.replay(feed.id, null)).toBe(0);
+  expect(own.house.yucca.collections.get('plants').records).toBe(2);
+  expect(await own.house.yucca.feeds.sent.replay(own.feed.id, null)).toBe(0);
   // Mended at the source: the newer state is applied, and the dead one is old when it is tried again.
   await send(event('upserted', 'b', { text: 'short' }, { sequence: 2 }));
-  const { number } = house.yucca.feeds.sent.events(feed.id, 'dead', 1, 10).items.find(({ key }) => key === 'b')!;
-  expect(await house.yucca.feeds.sent.replay(feed.id, [number])).toBe(1);
+  const { number } = own.house.yucca.feeds.sent
+    .events(own.feed.id, 'dead', 1, 10)
+    .items.find(({ key }) => key === 'b')!;
+  expect(await own.house.yucca.feeds.sent.replay(own.feed.id, [number])).toBe(1);
   expect((await all()).find(({ id }) => id === 'b')).toEqual({ id: 'b', text: 'short' });
-  expect(house.yucca.feeds.get(feed.id).dead).toBe(2);
+  expect(own.house.yucca.feeds.get(own.feed.id).dead).toBe(2);
 });
 
 test('paused, events are kept; they are applied on resuming, and after a restart', async () => {
-  house.yucca.feeds.pause(feed.id);
+  own.house.yucca.feeds.pause(own.feed.id);
   expect(await send(event('upserted', 'a', { n: 1 }))).toEqual({ taken: 1, repeats: 0 });
   expect(await all()).toEqual([]);
-  expect(house.yucca.feeds.get(feed.id)).toMatchObject({ state: 'paused', events: 1 });
-  await house.reopen();
-  expect(house.yucca.feeds.get(feed.id).state).toBe('paused');
-  expect((await house.yucca.feeds.resume(feed.id)).lagS).toBe(0);
+  expect(own.house.yucca.feeds.get(own.feed.id)).toMatchObject({ state: 'paused', events: 1 });
+  await own.house.reopen();
+  expect(own.house.yucca.feeds.get(own.feed.id).state).toBe('paused');
+  expect((await own.house.yucca.feeds.resume(own.feed.id)).lagS).toBe(0);
   expect(await all()).toEqual([{ id: 'a', n: 1 }]);
-  while ((await house.ids('plants', '')).length === 0) await new Promise((resolve) => setTimeout(resolve, 20));
+  while ((await own.house.ids('plants', '')).length === 0) await new Promise((resolve) => setTimeout(resolve, 20));
 });
 
 test('an event that is on its way while the feed is resumed does not wait for the next time', async () => {
-  house.yucca.feeds.pause(feed.id);
+  own.house.yucca.feeds.pause(own.feed.id);
   const onItsWay = send(event('upserted', 'a', { n: 1 }));
-  const resumed = house.yucca.feeds.resume(feed.id);
+  const resumed = own.house.yucca.feeds.resume(own.feed.id);
   await Promise.all([onItsWay, resumed]);
   expect(await all()).toEqual([{ id: 'a', n: 1 }]);
   expect(states()).toEqual(['applied']);
@@ -212,17 +181,17 @@ test('who signs with another secret, too late, or over other bytes is refused', 
   await expect(send(one, { more: { 'webhook-signature': '' } })).rejects.toThrow('webhook-signature is missing');
   expect(await all()).toEqual([]);
   // Renewed: both hold for a day.
-  const renewed = house.yucca.feeds.renewSecret(feed.id);
+  const renewed = own.house.yucca.feeds.renewSecret(own.feed.id);
   await send(one);
   await send(event('upserted', 'b', { n: 2 }), { key: renewed.secret });
   expect(await all()).toHaveLength(2);
-  house.yucca.feeds.renewSecret(feed.id);
-  await expect(send(event('upserted', 'c', {}), { key: secret })).rejects.toThrow('no matching signature found');
+  own.house.yucca.feeds.renewSecret(own.feed.id);
+  await expect(send(event('upserted', 'c', {}), { key: own.secret })).rejects.toThrow('no matching signature found');
   // What is kept of a secret cannot be read from the database.
-  const rows = house.yucca.db.$client.prepare('select * from feeds').all();
-  expect(JSON.stringify(rows)).not.toContain(secret.slice(8, 30));
-  const headers = new Map(Object.entries(signed(secret, 'm', 'x', new Date())));
-  expect(verifiedMessage({ get: (name) => headers.get(name) ?? null }, 'x', [newFeedSecret(), secret])).toBe('m');
+  const rows = own.house.yucca.db.$client.prepare('select * from feeds').all();
+  expect(JSON.stringify(rows)).not.toContain(own.secret.slice(8, 30));
+  const headers = new Map(Object.entries(signed(own.secret, 'm', 'x', new Date())));
+  expect(verifiedMessage({ get: (name) => headers.get(name) ?? null }, 'x', [newFeedSecret(), own.secret])).toBe('m');
 });
 
 test('what cannot be read is refused at once, with the place', () => {
@@ -268,121 +237,23 @@ test('what cannot be read is refused at once, with the place', () => {
 });
 
 test('a feed is listed with its collection, and goes with it; its records stay when it ends', async () => {
-  const { feeds } = house.yucca;
+  const { feeds } = own.house.yucca;
   await send(event('upserted', 'a', { n: 1 }));
   expect(feeds.list(1, 10, 'plants').items.map(({ name }) => name)).toEqual(['Shop']);
-  expect((await feeds.change(feed.id, { name: 'Store' })).name).toBe('Store');
-  expect(await feeds.sent.test(feed.id, { key: 'a', action: 'patch', data: { n: 2 } })).toMatchObject({ key: 'a', state: 'applied' }); // prettier-ignore
+  expect((await feeds.change(own.feed.id, { name: 'Store' })).name).toBe('Store');
+  expect(await feeds.sent.test(own.feed.id, { key: 'a', action: 'patch', data: { n: 2 } })).toMatchObject({ key: 'a', state: 'applied' }); // prettier-ignore
   expect(await all()).toEqual([{ id: 'a', n: 2 }]);
-  await feeds.remove(feed.id);
-  expect(() => feeds.get(feed.id)).toThrow('There is no feed');
+  await feeds.remove(own.feed.id);
+  expect(() => feeds.get(own.feed.id)).toThrow('There is no feed');
   expect(await all()).toHaveLength(1);
   await expect(send(event('upserted', 'b', {}))).rejects.toThrow('no matching signature found');
   feeds.create({ name: 'Next', collection: 'plants', source: { kind: 'webhook' } });
-  house.yucca.removeCollection('plants');
+  own.house.yucca.removeCollection('plants');
   expect(feeds.list(1, 10, null).items).toEqual([]);
 });
 
-describe('what was lost on the way', () => {
-  const text = (...records: unknown[]): AsyncIterable<Uint8Array> => {
-    const bytes = Buffer.from(records.map((record) => (typeof record === 'string' ? record : JSON.stringify(record))).join('\n')); // prettier-ignore
-    return (async function* () {
-      // Odd pieces, so that lines and letters are cut anywhere.
-      for (let at = 0; at < bytes.length; at += 7) yield new Uint8Array(bytes.subarray(at, at + 7));
-    })();
-  };
-  const repair = (
-    source: AsyncIterable<Uint8Array> | null,
-    what: RepairKind[],
-    more: { asOf?: number; confirmed?: boolean } = {},
-  ) => resultOf(house.yucca.feeds.repair(feed.id, source, { what, asOf: Date.now() + 1, confirmed: false, ...more }));
-  const records = (many: number): RecordJson[] => Array.from({ length: many }, (_, i) => ({ id: `p${i}`, name: `Fern ${i}`, süß: i })); // prettier-ignore
-
-  test('is found by comparing, with its keys and fields, and changes nothing', async () => {
-    await house.load('plants', lines(records(5)), 'application/x-ndjson');
-    const [, second, ...rest] = records(6);
-    const told = await resultOf<FeedComparison>(house.yucca.feeds.compare(feed.id, text({ ...second, name: 'Moss', more: 1 }, ...rest, '', 'half {', { name: 'no key' }, { id: { a: 1 } }))); // prettier-ignore
-    expect(told).toMatchObject({ records: 5, same: 3, missing: 1, different: 1, extra: 1, unreadable: 3 });
-    expect(told.samples).toMatchObject({
-      missing: ['p5'],
-      different: [{ key: 'p1', fields: ['name', 'more'] }],
-      extra: ['p0'],
-      unreadable: [{ line: 7 }, { line: 8, detail: 'the record has no “id”' }, { line: 9 }],
-    });
-    expect(await all()).toHaveLength(5);
-    await expect(house.yucca.feeds.compare(feed.id, text('x'.repeat(1_700_000)))).rejects.toThrow('longer than');
-    const [failed] = house.yucca.tasks.list('plants', 1);
-    expect(failed).toMatchObject({ kind: 'feed-compare', state: 'failed', errors: [{ detail: expect.stringContaining('longer than') as string }] }); // prettier-ignore
-  });
-
-  test('without its records it is compared with what its events told last', async () => {
-    for (const record of records(5)) await send(event('upserted', String(record.id), record));
-    await send(event('deleted', 'p4'));
-    await house.yucca.records.put('plants', 'p0', { name: 'Changed here' }, 'replace');
-    await house.yucca.records.remove('plants', ['p1']);
-    await house.load('plants', lines([{ id: 'p4', name: 'Back' }, { id: 'other' }]), 'application/x-ndjson');
-    expect(await resultOf(house.yucca.feeds.compare(feed.id, null))).toEqual({
-      ...{ records: 4, same: 2, missing: 1, different: 1, extra: 1, unreadable: 0 },
-      samples: { missing: ['p1'], different: [{ key: 'p0', fields: [] }], extra: ['p4'], unreadable: [] },
-    });
-    await expect(repair(null, ['missing'])).rejects.toThrow('send all of its records');
-  });
-
-  test('is broken off when that is asked: what is written stays and is found, nothing is deleted', async () => {
-    await house.load('plants', lines(records(3)), 'application/x-ndjson');
-    let goOn = (): void => {};
-    const waits = new Promise<void>((resolve) => (goOn = resolve));
-    const slow = (async function* () {
-      yield Buffer.from(lines(records(700).slice(1)));
-      await waits;
-      yield Buffer.from(lines(records(900).slice(700)));
-    })();
-    const named = '7f0c0a52-0000-4000-8000-000000000001';
-    const begun = house.yucca.feeds.repair(feed.id, slow, { what: ['missing', 'extra'], asOf: Date.now() + 1, confirmed: true }, named); // prettier-ignore
-    const running = (): Task => house.yucca.tasks.get(named);
-    while (running().done < 600) await new Promise((resolve) => setTimeout(resolve, 10));
-    expect(running()).toMatchObject({ kind: 'feed-repair', state: 'running' });
-    house.yucca.tasks.cancel(running().id);
-    goOn();
-    const end = await (await begun).ended;
-    expect(end).toMatchObject({ state: 'cancelled', errors: [], result: { deleted: 0 } });
-    const { written } = end.result as FeedRepair;
-    expect(written).toBeGreaterThan(500);
-    expect(written).toBeLessThan(897);
-    expect((await house.search('plants', { q: '', size: 0 })).total).toBe(3 + written);
-    expect(await house.ids('plants', 'p0')).toEqual(['p0']);
-  });
-
-  test('is repaired as far as it is asked for; what is newer, and what many would lose, stays', async () => {
-    await house.load('plants', lines(records(5)), 'application/x-ndjson');
-    const [first, second] = records(7);
-    const source = (): RecordJson[] => [
-      { ...first, name: 'Moss' },
-      { süß: 1, name: 'Fern 1', id: second!.id! },
-      ...records(7).slice(5),
-    ];
-    expect(await repair(text(...source()), ['missing'])).toEqual({ written: 2, deleted: 0, left: 0, unreadable: 0, asks: null }); // prettier-ignore
-    expect((await all()).find(({ id }) => id === 'p0')!.name).toBe('Fern 0');
-    expect(await repair(text(...source()), ['missing', 'different'])).toMatchObject({ written: 1 });
-    expect((await all()).find(({ id }) => id === 'p0')!.name).toBe('Moss');
-    // Three of seven would go.
-    expect(await repair(text(...source()), ['extra'])).toMatchObject({ deleted: 0, asks: 3 });
-    expect(await repair(text(), ['extra'], { confirmed: true })).toMatchObject({ deleted: 0, asks: null });
-    expect(await repair(text(...source(), 'half {'), ['extra'], { confirmed: true })).toMatchObject({ deleted: 0, unreadable: 1 }); // prettier-ignore
-    expect(await all()).toHaveLength(7);
-    // An event came after the source was read.
-    const asOf = Date.now() - 1;
-    await send(event('patched', 'p0', { name: 'Newer' }));
-    await send(event('patched', 'p2', { name: 'Newer too' }));
-    expect(await repair(text(...source()), ['missing', 'different', 'extra'], { asOf, confirmed: true })).toEqual({ written: 0, deleted: 2, left: 2, unreadable: 0, asks: null }); // prettier-ignore
-    expect((await all()).map(({ id, name }) => `${String(id)} ${String(name)}`)).toEqual(['p0 Newer', 'p1 Fern 1', 'p2 Newer too', 'p5 Fern 5', 'p6 Fern 6']); // prettier-ignore
-    expect(house.yucca.collections.get('plants').records).toBe(5);
-    expect(await house.ids('plants', '')).toHaveLength(5);
-  });
-});
-
 test('plain JSON of a system that can do no better: by pointers, with the secret as a token', async () => {
-  const { feeds } = house.yucca;
+  const { feeds } = own.house.yucca;
   const plain = { type: '/event', record: '/product', key: '/product/sku', id: '/n', order: '/at' };
   const types = { 'product/update': 'upsert', 'product/gone': 'delete' } as const;
   const made = feeds.create({
@@ -412,70 +283,13 @@ test('plain JSON of a system that can do no better: by pointers, with the secret
   await expect(post(update(3, 'yesterday', 'x'))).rejects.toThrow('/at must be a whole number of 53 bits, or a time');
   await expect(post({ event: 'else', n: 4, at: 1, product: { sku: 7 } })).rejects.toThrow('/event must be one');
   await expect(post({ event: 'product/update', n: 4, at: 9e15 })).rejects.toThrow('/product must be an object');
-  for (const wrong of ['', 'whsec_x', `${made.secret!}x`, secret])
+  for (const wrong of ['', 'whsec_x', `${made.secret!}x`, own.secret])
     await expect(post(update(9, '2026-05-05T10:00:00Z', 'Evil'), wrong)).rejects.toThrow(/header webhook-id/);
   await post({ event: 'product/gone', n: 5, at: '2026-05-06T10:00:00Z', product: { sku: 7 } });
   expect(await all()).toEqual([]);
   // A feed that reads events takes no token.
-  const headers: Record<string, string> = { 'content-type': STRUCTURED, authorization: `Bearer ${secret}` };
-  await expect(feeds.sent.take(feed.id, { get: (name) => headers[name] ?? null }, '{}', JSON.parse)).rejects.toThrow(
-    /header/,
-  );
-});
-
-test('what others do to its records is found without reading them; field rules are no others', async () => {
-  const { feeds, records, fieldRules } = house.yucca;
-  await send(['a', 'b', 'c', 'd'].map((id, i) => event('upserted', id, { name: id, price: `${i}` })));
-  await send([event('patched', 'a', { price: '9' }), event('deleted', 'd')]);
-  const check = async () => {
-    const { feeds: found } = house.yucca;
-    await found.checkDue(Date.now() + 90_000_000);
-    return found.get(feed.id).drift;
-  };
-  expect(feeds.get(feed.id).drift).toBeNull();
-  expect(await check()).toMatchObject({ missing: 0, different: 0, extra: 0 });
-  fieldRules.set('plants', [{ field: 'price', as: 'number' }]);
-  await fieldRules.apply('plants').ended;
-  expect(await all()).toMatchObject([{ price: 9 }, { price: 1 }, { price: 2 }]);
-  expect(await check()).toMatchObject({ missing: 0, different: 0, extra: 0 });
-  await records.put('plants', 'a', { id: 'a', name: 'By hand' }, 'replace');
-  await records.put('plants', 'd', { id: 'd' }, 'replace');
-  await records.remove('plants', ['b']);
-  expect(await check()).toMatchObject({ missing: 1, different: 1, extra: 1 });
-  // The source tells them again.
-  await send([event('upserted', 'a', { name: 'a' }), event('upserted', 'b', { name: 'b' }), event('deleted', 'd')]);
-  expect(await check()).toMatchObject({ missing: 0, different: 0, extra: 0 });
-  await feeds.change(feed.id, { checkEveryS: null });
-  expect(feeds.get(feed.id).checkEveryS).toBeNull();
-});
-
-test('what comes while something is stored is stored with what came beside it: each has its own answer', async () => {
-  const many = Array.from({ length: 60 }, (_, i) => event('upserted', `k${i % 20}`, { n: i }, { sequence: i }));
-  const sent = many.map((one, i) => send(one, { message: `once-${i}` }));
-  house.yucca.feeds.pause(feed.id);
-  const paused = house.yucca.feeds.resume(feed.id);
-  const again = many.slice(0, 5).map((one, i) => send(one, { message: `once-${i}` }));
-  expect(await Promise.all(sent)).toEqual(many.map(() => ({ taken: 1, repeats: 0 })));
-  expect(await Promise.all(again)).toEqual(again.map(() => ({ taken: 0, repeats: 1 })));
-  await paused;
-  expect((await all()).map(({ n }) => n)).toHaveLength(20);
-  expect((await all()).every(({ n }) => Number(n) >= 40)).toBe(true);
-  expect(house.yucca.feeds.get(feed.id)).toMatchObject({ lagS: 0, dead: 0, events: 60 });
-});
-
-test('a mapping is tried on the newest records that came; older ones are not kept for it', async () => {
-  const { feeds, db } = house.yucca;
-  for (let i = 0; i < 30; i++) await send(event('upserted', `k${i}`, { cost: i === 29 ? 'much' : `${i}` }));
-  const preview = () => feeds.preview({ source: { kind: 'webhook' }, feed: feed.id, mapping: [{ field: 'price', from: ['/cost'], as: 'number' }] }); // prettier-ignore
-  const { records } = await preview();
-  expect(records).toHaveLength(10);
-  expect(records.slice(0, 2)).toEqual([
-    { before: { cost: 'much' }, after: null, problem: expect.stringMatching(/“price”/) as string },
-    { before: { cost: '28' }, after: { price: 28 }, problem: null },
-  ]);
-  new FeedChanges(db, new RecordStore(db)).trim(Date.now());
-  const kept = db.$client.prepare('select count(*) from feed_events where data is not null').pluck().get();
-  expect(kept).toBe(21);
-  expect((await preview()).records).toHaveLength(10);
-  await expect(feeds.preview({ source: { kind: 'webhook' } })).rejects.toThrow('connect it first');
+  const headers: Record<string, string> = { 'content-type': STRUCTURED, authorization: `Bearer ${own.secret}` };
+  await expect(
+    feeds.sent.take(own.feed.id, { get: (name) => headers[name] ?? null }, '{}', JSON.parse),
+  ).rejects.toThrow(/header/);
 });
