@@ -15,7 +15,7 @@ export interface HostileResult {
   lastPageMs: number;
 }
 
-interface Hostile {
+export interface Hostile {
   what: string;
   request: SearchRequest;
   tuning?: Tuning;
@@ -108,7 +108,7 @@ function filled(part: (i: number) => string, join: string): string {
  * one endless word; filters as long as they may be, on every kind of field; as many choices as can be made. `from`
  * makes them others, and `fromFrequent` the phrases of the few words that stand nearly everywhere.
  */
-function hostileRequests({ vocabulary }: Generator, from: number, fromFrequent: number): Hostile[] {
+export function hostileRequests({ vocabulary }: Generator, from: number, fromFrequent: number): Hostile[] {
   const long = vocabulary.filter((word) => word.length >= 8).slice(from, from + 400);
   const common = (i: number): string => vocabulary[from + i]!;
   const frequent = (i: number): string => vocabulary[fromFrequent + i]!;

@@ -6,6 +6,7 @@ import path from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { tuning } from './collection.ts';
 import { Generator } from './generator.ts';
+import { hostileRequests, type Hostile } from './hostile.ts';
 import { keystrokes } from './keystrokes.ts';
 import { RealRecords, realTuning, SpacelessRecords } from './real-records.ts';
 import { percentiles, round, timed } from './stats.ts';
@@ -22,6 +23,10 @@ export interface PairResult {
 const ROUNDS = 3;
 const BUILDS = 4;
 const WARM_UP = 400;
+const OPENINGS = 5;
+/** The first of them are for the compiler. */
+const HOSTILE_FROM = [200, 160, 120, 80, 40, 0];
+const HOSTILE_WARM_UP = 3;
 const shared = (bytes: number): SharedArrayBuffer => new SharedArrayBuffer(bytes);
 
 /**
@@ -63,6 +68,8 @@ async function engineOf(root: string, folder: string, i: number): Promise<Engine
 
 interface Data {
   tuning: typeof tuning;
+  /** What is made to cost much; each time with other words and values. */
+  hostile: Hostile[][];
   lines: string[];
   keys: string[];
   log: string[];
@@ -71,7 +78,9 @@ interface Data {
 function benchData(count: number): Data {
   const generator = new Generator();
   const lines = Array.from({ length: count }, (_, i) => JSON.stringify(generator.record(i + 1)));
-  return { tuning, lines, keys: lines.map((_, i) => String(i + 1)), log: keystrokes(generator) };
+  const log = keystrokes(generator);
+  const hostile = HOSTILE_FROM.map((from) => hostileRequests(generator, from, from / 20));
+  return { tuning, hostile, lines, keys: lines.map((_, i) => String(i + 1)), log };
 }
 
 function realData(source: RealRecords, count: number): Data {
@@ -79,13 +88,15 @@ function realData(source: RealRecords, count: number): Data {
   const keys = records.map(({ id }) => String(id));
   return {
     tuning: realTuning,
+    hostile: [],
     lines: records.map((record) => JSON.stringify(record)),
     keys,
     log: source.keystrokes(120),
   };
 }
 
-function compared(name: string, engines: Engine[], { tuning: rules, lines, keys, log }: Data): PairResult[] {
+function compared(name: string, engines: Engine[], data: Data): PairResult[] {
+  const { tuning: rules, lines, keys, log, hostile } = data;
   const sides = engines.map(({ planFor, search, Segment, SegmentBuilder, Tombstones }) => {
     const make = (): SharedArrayBuffer => {
       const builder = new SegmentBuilder(planFor([rules]));
@@ -97,22 +108,46 @@ function compared(name: string, engines: Engine[], { tuning: rules, lines, keys,
     // One object until something is written, as in a server: what is known of a generation is known of it.
     const generation = { number: 1, segments };
     const ask = (q: string): number => timed(() => search(generation, rules, { q, facets: ['*'], size: 20 }));
-    return { ask, make, buildMs: Infinity, bytes: buffer.byteLength, best: log.map(() => Infinity) };
+    const askHostile = ({ request, tuning: own = rules }: Hostile): number =>
+      timed(() => {
+        try {
+          search(generation, own, { facets: ['*'], size: 20, ...request });
+        } catch (error) {
+          // Being refused is an answer too; each engine has a class of its own for it.
+          if ((error as Error).name !== 'SearchRequestError') throw error;
+        }
+      });
+    const open = (): number => timed(() => new Segment(buffer));
+    const most = hostile[0]?.map(() => Infinity) ?? [];
+    const times = { buildMs: Infinity, openMs: Infinity, hostile: most, best: log.map(() => Infinity) };
+    return { ask, askHostile, open, make, bytes: buffer.byteLength, times };
   });
   // The first builds were for the compiler; of these, in turn, the quickest counts.
   for (let turn = 0; turn < BUILDS; turn++)
     for (const side of turn % 2 === 0 ? sides : [...sides].reverse())
-      side.buildMs = Math.min(side.buildMs, timed(side.make));
+      side.times.buildMs = Math.min(side.times.buildMs, timed(side.make));
+  for (let turn = 0; turn < OPENINGS; turn++)
+    for (const { open, times } of sides) times.openMs = Math.min(times.openMs, open());
   for (const { ask } of sides) log.slice(0, WARM_UP).forEach((q) => ask(q));
   for (let turn = 0; turn < ROUNDS; turn++)
     log.forEach((q, i) => {
       const order = (i + turn) % 2 === 0 ? sides : [...sides].reverse();
-      for (const { ask, best } of order) best[i] = Math.min(best[i]!, ask(q));
+      for (const { ask, times } of order) times.best[i] = Math.min(times.best[i]!, ask(q));
     });
-  const figures = sides.map(({ best, buildMs, bytes }): Record<string, number> => ({
-    ...percentiles(best),
-    buildMs: round(buildMs),
+  hostile.forEach((requests, turn) =>
+    requests.forEach((request, i) => {
+      for (const { askHostile, times } of turn % 2 === 0 ? sides : [...sides].reverse()) {
+        const took = askHostile(request);
+        if (turn >= HOSTILE_WARM_UP) times.hostile[i] = Math.min(times.hostile[i]!, took);
+      }
+    }),
+  );
+  const figures = sides.map(({ times, bytes }): Record<string, number> => ({
+    ...percentiles(times.best),
+    buildMs: round(times.buildMs),
+    openMs: round(times.openMs),
     bytes,
+    ...(hostile.length > 0 && { hostileMs: round(Math.max(...times.hostile)) }),
   }));
   const [before, after] = [figures[0]!, figures[1]!];
   return Object.keys(before).map((what) => ({
