@@ -205,6 +205,8 @@ test('the element on a page of another site tells what visitors do there, unless
       const field = await inElement('[role=combobox]');
       for (const letter of 'lavender') await field.sendKeys(letter);
       await until(async () => (await browser.getCurrentUrl()).includes('q=lavender'));
+      // Without offers Escape would empty the field.
+      await until(async () => (await field.getAttribute('aria-expanded')) === 'true');
       await browser.actions().sendKeys(Key.ESCAPE).perform();
       await (await inElement('[data-part=card] h2 a')).click();
       await until(async () => (await browser.getCurrentUrl()).includes('/r/'));

@@ -316,6 +316,7 @@ describe('a fresh Vite app with the packed package', () => {
     // What was typed just now belongs to the page that is left.
     await (await see(By.css('[role=combobox]'))).sendKeys(Key.chord(Key.CONTROL, 'a'), 'tree');
     await wait(async () => (await text('article mark')) === 'Tree');
+    await see(By.css('[role=combobox][aria-expanded=true]'));
     await browser.actions().sendKeys(Key.ESCAPE).perform();
     await (await see(By.css('article h2 a'))).click();
     await (await see(By.linkText('Blue plants'))).click();
