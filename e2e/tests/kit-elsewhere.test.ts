@@ -1,5 +1,4 @@
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { createServer, request as forward } from 'node:http';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { gzipSync } from 'node:zlib';
@@ -7,9 +6,10 @@ import { buildSync } from 'esbuild';
 import { By, Key, until } from 'selenium-webdriver';
 import { hearBeacons, shiftsOf, startBrowser, type Browser } from '../src/browser';
 import { otherSite, type OtherSite } from '../src/other-site';
-import { DIST, GUIDE, packedKit, ranIn as run, ROOT, weighed } from '../src/packed-kit';
+import { DIST, packedKit, ranIn as run, ROOT, weighed } from '../src/packed-kit';
 import { Person, WAIT } from '../src/person';
-import { loadPlants, Server, somePlants } from '../src/server';
+import type { Server } from '../src/server';
+import { shopServer, writePlainPage } from '../src/shop';
 
 const away = mkdtempSync(path.join(tmpdir(), 'yucca-elsewhere-'));
 const app = path.join(away, 'app');
@@ -19,27 +19,10 @@ let site: OtherSite;
 let routed: OtherSite;
 let browser: Browser;
 let key: string;
-const { see, until: wait, violations } = new Person(() => browser);
+const { see, until: wait } = new Person(() => browser);
 
 beforeAll(async () => {
-  server = await new Server().start();
-  const plants = somePlants().map((plant, i) => {
-    return { ...plant, category: i % 2 ? 'Outdoor > Shrubs' : 'Indoor', stock: i % 3 };
-  });
-  await loadPlants(server, 'plants', plants);
-  await server.call('POST', '/collections', { name: 'guides' });
-  await server.call('POST', '/collections/guides/records?wait=true', [{ id: 'G-1', title: 'Lavender in pots' }]);
-  await server.api('PATCH', '/collections/plants/tuning/draft', {
-    search: [{ field: 'name', weight: 10 }],
-    facets: [
-      { name: 'category', field: 'category', kind: 'tree', separator: ' > ' },
-      { name: 'colour', field: 'colour' },
-      { name: 'price', field: 'price', kind: 'numbers' },
-    ],
-  });
-  await server.api('POST', '/collections/plants/tuning/publish?wait=true', {});
-  await server.api('POST', '/interfaces', { slug: 'nursery', title: 'Nursery', collection: 'plants' });
-
+  server = await shopServer();
   await packedKit(server, away);
 
   site = await otherSite(away);
@@ -50,10 +33,7 @@ beforeAll(async () => {
     origins: [site.origin, routed.origin],
   });
   key = made.secret;
-  const plain = readFileSync(path.join(GUIDE, 'plain/index.html'), 'utf8')
-    .replace('https://search.example', server.base)
-    .replace('YOUR-SEARCH-KEY', key);
-  writeFileSync(path.join(away, 'plain.html'), plain);
+  writePlainPage(away, server, key);
   browser = await startBrowser();
 });
 afterAll(async () => {
@@ -94,134 +74,6 @@ test('what a visitor has to load stays small', () => {
   expect(weigh(`export * from '@yucca/kit/vue'`)).toBeLessThan(5_600);
   expect(weigh(`export * from '@yucca/kit/svelte'`)).toBeLessThan(5_600);
   expect(gzipSync(readFileSync(path.join(DIST, 'styles.css'))).length).toBeLessThan(4_700);
-});
-
-/** Everything inside the element's shadow tree, as text. */
-const inside = (css: string): Promise<string> =>
-  browser.executeScript(
-    `const found = document.querySelector('yucca-search')?.shadowRoot?.querySelector(${JSON.stringify(css)}); return found ? found.textContent : ''`,
-  );
-
-test('a plain HTML file of another site: one script, one element', async () => {
-  await browser.get(`${site.origin}/plain.html?ref=newsletter`);
-  await wait(async () => (await inside('[data-part=count] strong')) === '120');
-  const shadow = await (await see(By.css('yucca-search'))).getShadowRoot();
-  const field = await shadow.findElement(By.css('[role=combobox]'));
-  await field.sendKeys('lavendar');
-  await wait(async () => (await inside('[data-part=count] strong')) === '20');
-  expect(await inside('article mark')).toBe('lavender');
-  await wait(async () => (await browser.getCurrentUrl()) === `${site.origin}/plain.html?q=lavendar&ref=newsletter`);
-  // A click inside the list of offers is no click beside it.
-  await wait(async () => (await inside('[role=option]')) !== '');
-  expect(await inside('[data-part=popup]:not([hidden])')).not.toBe('');
-  // Not by way of the element: the driver would take the focus away and give it back first.
-  await browser.actions().sendKeys(Key.ESCAPE).perform();
-  await (await shadow.findElement(By.css('input[value=white]'))).click();
-  await wait(async () => (await inside('[data-part=count] strong')) === '10');
-  await browser.navigate().back();
-  await wait(async () => (await inside('[data-part=count] strong')) === '20');
-  expect(await violations()).toEqual([]);
-});
-
-/** The element on a page of the other site: what is before it in the body, and its attributes. */
-const page = (...elements: string[]): string =>
-  `<!doctype html><title>Shop</title><script src="${server.base}/yucca-search.js" defer></script>${elements.join('')}`;
-const element = (more: string): string => `<yucca-search interface="nursery" key="${key}" ${more}></yucca-search>`;
-
-/** A text inside the n-th element. */
-const insideOf = (n: number, css: string): Promise<string> =>
-  browser.executeScript(
-    `return document.querySelectorAll('yucca-search')[${n}]?.shadowRoot?.querySelector(${JSON.stringify(css)})?.textContent ?? ''`,
-  );
-
-test('a site with the strictest policy: styled, searched, and nothing reported', async () => {
-  writeFileSync(path.join(away, 'strict.html'), page(element('')));
-  const policy = [
-    "default-src 'none'",
-    `script-src ${server.base}`,
-    `connect-src ${server.base}`,
-    `img-src ${server.base}`,
-    "style-src 'self'",
-    "base-uri 'none'",
-    "form-action 'self'",
-    "require-trusted-types-for 'script'",
-    "trusted-types 'none'",
-    'report-uri /reports',
-  ].join('; ');
-  site.headersOf['/strict.html'] = { 'Content-Security-Policy': policy };
-  await browser.get(`${site.origin}/strict.html`);
-  await wait(async () => (await inside('[data-part=count] strong')) === '120');
-  const shadow = await (await see(By.css('yucca-search'))).getShadowRoot();
-  expect(await (await shadow.findElement(By.css('[data-part=body]'))).getCssValue('display')).toBe('grid');
-  const field = await shadow.findElement(By.css('[role=combobox]'));
-  await field.sendKeys('laven');
-  await wait(async () => (await inside('article mark')) === 'laven');
-  // Offers come after the results, and without them Escape would empty the field.
-  await wait(async () => (await field.getAttribute('aria-expanded')) === 'true');
-  await browser.actions().sendKeys(Key.ESCAPE).perform();
-  await (await shadow.findElement(By.css('input[value=white]'))).click();
-  await wait(async () => (await inside('[data-part=count] strong')) === '10');
-  expect(site.reports).toEqual([]);
-});
-
-test('several searches on one page, each with its own part of the address or none', async () => {
-  const elements = [element('address="left"'), element('address="right"'), element('address="none"')];
-  writeFileSync(path.join(away, 'several.html'), page(...elements));
-  await browser.get(`${site.origin}/several.html?right.q=fern&ref=newsletter`);
-  const totals = (): Promise<string[]> => Promise.all([0, 1, 2].map((n) => insideOf(n, '[data-part=count] strong')));
-  await wait(async () => (await totals()).join() === '120,20,120');
-  const [left, , none] = await browser.findElements(By.css('yucca-search'));
-  const type = async (into: typeof left, text: string): Promise<void> => {
-    const field = await (await into!.getShadowRoot()).findElement(By.css('[role=combobox]'));
-    await field.sendKeys(text);
-  };
-  await type(left, 'lavender');
-  await wait(async () => (await browser.getCurrentUrl()).endsWith('?left.q=lavender&right.q=fern&ref=newsletter'));
-  await type(none, 'agave');
-  await wait(async () => (await totals())[2] !== '120');
-  expect((await totals()).slice(0, 2)).toEqual(['20', '20']);
-  expect(await browser.getCurrentUrl()).toMatch(/\?left\.q=lavender&right\.q=fern&ref=newsletter$/);
-});
-
-test('a server that is down when the page is opened, and comes back', async () => {
-  let isUp = false;
-  const gate = createServer((request, response) => {
-    if (!isUp) return void request.socket.destroy();
-    const { hostname, port } = new URL(server.base);
-    const { method, headers } = request;
-    const on = forward({ hostname, port, path: request.url, method, headers }, (answer) => {
-      response.writeHead(answer.statusCode!, answer.headers);
-      answer.pipe(response);
-    });
-    request.pipe(on);
-  });
-  await new Promise<void>((resolve) => gate.listen(0, '127.0.0.1', resolve));
-  const at = `http://127.0.0.1:${(gate.address() as { port: number }).port}`;
-  writeFileSync(path.join(away, 'gate.html'), page(element(`server="${at}"`)));
-  await browser.get(`${site.origin}/gate.html`);
-  await wait(async () => (await inside('[role=status]')).startsWith('The search could not be reached'));
-  isUp = true;
-  // Nobody presses anything.
-  await wait(async () => (await inside('[data-part=count] strong')) === '120');
-  isUp = false;
-  const shadow = await (await see(By.css('yucca-search'))).getShadowRoot();
-  await (await shadow.findElement(By.css('[role=combobox]'))).sendKeys('fern');
-  await wait(async () => (await inside('[role=alert] span')).includes('These are the last results'));
-  const button = await (await shadow.findElement(By.css('[role=alert] button'))).getRect();
-  expect(await inside('[data-part=count] strong')).toBe('120');
-  await new Promise((resolve) => setTimeout(resolve, 3_000));
-  // Through the tries it stays where it is.
-  expect(await (await shadow.findElement(By.css('[role=alert] button'))).getRect()).toEqual(button);
-  isUp = true;
-  await wait(async () => (await inside('[data-part=count] strong')) === '20');
-  gate.close();
-});
-
-test('its key serves this site and no other', async () => {
-  const other = await fetch(`${server.base}/api/v1/interfaces/nursery/page?key=${key}`, {
-    headers: { Origin: 'https://elsewhere.example' },
-  });
-  expect(other.status).toBe(403);
 });
 
 describe('a fresh Vite app with the packed package', () => {

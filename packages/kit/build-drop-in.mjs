@@ -34,6 +34,7 @@ const withoutPaths = instead(/\/address-path\.ts$/, 'drop-in/small/no-paths.ts')
 const styledAsField = instead(/\/drop-in\.css$/, 'styles/drop-in-field.css');
 const inDropIn = instead(/\/in-package\.ts$/, 'drop-in/small/in-drop-in.ts');
 const withoutTexts = instead(/\/english\.ts$/, 'drop-in/small/no-texts.ts');
+const lentViews = instead(/\/watch-views\.ts$/, 'drop-in/small/lent-views.ts');
 const lentTexts = instead(/\/use-texts\.ts$/, 'drop-in/small/lent-texts.ts');
 
 /**
@@ -64,7 +65,14 @@ export async function buildDropIn(entry, outfile, hasMore = true) {
       'react/jsx-runtime': 'preact/jsx-runtime',
       'react-dom/client': source('drop-in/small/react-dom.ts'),
     },
-    plugins: [minifiedStyles, withoutTexts, withoutPaths, inDropIn, ...(hasMore ? [fetchedLater] : [styledAsField])],
+    plugins: [
+      minifiedStyles,
+      withoutTexts,
+      withoutPaths,
+      inDropIn,
+      lentViews,
+      ...(hasMore ? [fetchedLater] : [styledAsField]),
+    ],
   });
   if (hasMore) {
     await build({
@@ -78,7 +86,7 @@ export async function buildDropIn(entry, outfile, hasMore = true) {
       },
       plugins: [minifiedStyles, withoutTexts, withoutPaths, lentTexts],
     });
-    await build({ ...shared, entryPoints: [source('insights.ts')], outfile: insights, format: 'esm' });
+    await build({ ...shared, entryPoints: [source('drop-in/insights.ts')], outfile: insights, format: 'esm' });
   }
   // A second, slower look takes another three per cent off what goes over the line.
   const compress = { passes: 3, pure_getters: true, unsafe_arrows: true };

@@ -10,8 +10,8 @@ export interface InsightsOptions {
   key?: string;
   /** Events are sent together when none has come for this long. Milliseconds; default 1,000. */
   waitMs?: number;
-  /** The page they happen on. Default: the one this runs in. */
-  page?: InsightsPage;
+  /** The page they happen on. Default: the one this runs in; null: nothing is made or sent. */
+  page?: InsightsPage | null;
 }
 
 /** What of a browser's window is needed. */

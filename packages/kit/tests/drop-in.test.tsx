@@ -1,6 +1,9 @@
 /** @jest-environment jsdom */
 import { act, waitFor } from '@testing-library/react';
 import { YuccaSearch } from '../src/drop-in/element.tsx';
+import type { YuccaClient } from '../src/client.ts';
+import { insightsOf } from '../src/drop-in/insights.ts';
+import type { InsightsPage } from '../src/insights.ts';
 import { answerWith, pageWith } from './answers.ts';
 
 // React checks this before it lets a test wait for what it draws.
@@ -124,6 +127,76 @@ test('asks for what its attributes say, and anew when one of them is another', a
     element.removeAttribute('tags');
   });
   await waitFor(() => expect(said()).toEqual([null, null]));
+});
+
+test('a place goes with what is asked; one that cannot be read is said', async () => {
+  const element = await put({ ...PLACE, near: '48.2, 16.4,5000' });
+  await drawn(element);
+  const { searchParams } = asked.at(-1)!.url;
+  expect([searchParams.get('near'), searchParams.get('withinM')]).toEqual(['48.2,16.4', '5000']);
+  for (const near of ['Vienna', '48.2', '48.2,', '1,2,3,4']) {
+    await act(async () => element.setAttribute('near', near));
+    await waitFor(() => expect(element.shadowRoot!.textContent).toContain('near="48.2,16.4"'));
+    await act(async () => element.removeAttribute('near'));
+    expect(await drawn(element)).toHaveLength(2);
+  }
+});
+
+describe('the site around hears', () => {
+  const heard: CustomEvent[] = [];
+  const hear = (event: Event): void => void heard.push(event as CustomEvent);
+  beforeEach(() => {
+    heard.length = 0;
+    for (const name of ['yucca-search', 'yucca-click', 'yucca-follow']) document.body.addEventListener(name, hear);
+  });
+  afterEach(() => {
+    for (const name of ['yucca-search', 'yucca-click', 'yucca-follow']) document.body.removeEventListener(name, hear);
+  });
+
+  test('of a link that is followed, and may follow it in its own way', async () => {
+    const element = await put(PLACE);
+    await drawn(element);
+    const stay = (event: Event): void => event.preventDefault();
+    element.addEventListener('yucca-follow', stay);
+    titles(element)[1]!.click();
+    expect(heard.map(({ type, detail }) => [type, detail as unknown])).toEqual([
+      ['yucca-follow', { href: 'https://yucca.example/s/nursery/r/P-2' }],
+    ]);
+    // With another key or button it is the browser’s own link.
+    titles(element)[0]!.dispatchEvent(new MouseEvent('click', { bubbles: true, ctrlKey: true }));
+    expect(heard).toHaveLength(1);
+  });
+
+  test.each([true, false])('of answers and opened results, whether or not the server is told: %s', (isTold) => {
+    const element = document.createElement('div');
+    document.body.append(element);
+    const beacons: string[] = [];
+    const told = {
+      sessionStorage,
+      localStorage,
+      innerWidth: 1_280,
+      addEventListener: () => {},
+      navigator: { sendBeacon: (_: string, body: string) => beacons.push(body) > 0, doNotTrack: null },
+    } as unknown as InsightsPage;
+    const insights = insightsOf(element, { page: isTold ? told : null });
+    const client = {
+      search: () => Promise.resolve({ total: 3 }),
+      multiSearch: () => Promise.resolve([{ total: 4 }, {}]),
+    };
+    const noted = insights.noting(client as unknown as YuccaClient, 'nursery');
+    return (async () => {
+      await noted.search('plants', { q: 'fern' });
+      await noted.multiSearch([{ collection: 'plants', q: 'fer' }, { collection: 'guides' }]);
+      insights.click('q1', 'P-7', 3);
+      insights.flush();
+      expect(heard.map(({ type, detail }) => [type, detail as unknown])).toEqual([
+        ['yucca-search', { request: { q: 'fern' }, answer: { total: 3 } }],
+        ['yucca-search', { request: { collection: 'plants', q: 'fer' }, answer: { total: 4 } }],
+        ['yucca-click', { id: 'P-7', position: 3, queryId: 'q1' }],
+      ]);
+      expect(beacons).toHaveLength(isTold ? 1 : 0);
+    })();
+  });
 });
 
 test('titles lead where the site says, or nowhere', async () => {

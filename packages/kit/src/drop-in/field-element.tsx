@@ -7,7 +7,7 @@ import { EMPTY_QUERY, withText, withToggled, type Query } from '../query.ts';
 import { TextsProvider } from '../react/use-texts.ts';
 import { SearchBox } from '../react/view/search-box.tsx';
 import { textsOf } from '../texts/texts.ts';
-import { PageElement, type Drawn } from './page-element.tsx';
+import { OBSERVED, PageElement, type Drawn } from './page-element.tsx';
 
 /**
  * `<yucca-search-field>`: the search field of a page with what it offers, for the header of any site. Results are shown
@@ -17,7 +17,7 @@ import { PageElement, type Drawn } from './page-element.tsx';
  * was typed; default: the page Yucca hosts.
  */
 export class YuccaSearchField extends PageElement {
-  static observedAttributes = ['server', 'interface', 'key', 'records', 'results', 'filter', 'tags'];
+  static observedAttributes = [...OBSERVED, 'results'];
 
   protected override draw({ page, client, server, key }: Drawn): ReactNode {
     const results = this.getAttribute('results');
@@ -35,6 +35,7 @@ export class YuccaSearchField extends PageElement {
         hrefOf={hrefOf}
         recordHref={this.recordHref(server)}
         picturesFrom={server}
+        go={this.follow}
       />
     );
   }
@@ -46,13 +47,13 @@ interface HeaderFieldProps {
   hrefOf: (query: Query) => string;
   recordHref: ReturnType<YuccaSearchField['recordHref']>;
   picturesFrom: string;
+  go: (href: string) => void;
 }
 
-function HeaderField({ page, client, hrefOf, recordHref, picturesFrom }: HeaderFieldProps) {
+function HeaderField({ page, client, hrefOf, recordHref, picturesFrom, go }: HeaderFieldProps) {
   const [memory] = useState(() => createMemory(page.slug));
   const [text, setText] = useState('');
   const texts = useMemo(() => textsOf(page.locale, page.texts), [page]);
-  const go = (href: string): void => window.location.assign(href);
   const ask = (asked: string): void => {
     if (asked.trim() !== '') go(hrefOf(withText(EMPTY_QUERY, asked)));
   };

@@ -6,6 +6,10 @@ import { Recovery } from '../recovery.ts';
 import styles from '../styles/drop-in.css';
 import { asAttributesSay } from './as-attributes-say.ts';
 
+/** The attributes that asAttributesSay reads. */
+export const STANDING = ['filter', 'tags', 'near'];
+export const OBSERVED = ['server', 'interface', 'key', 'records', ...STANDING];
+
 /** How long a page is waited for before it is said, in milliseconds. */
 const SLOW_MS = 400;
 
@@ -78,6 +82,12 @@ export abstract class PageElement extends HTMLElement {
   protected redraw(): void {
     if (this.#drawn) this.#root?.render(this.draw(this.#drawn));
   }
+
+  /** Goes to an address, unless the site goes there in its own way. */
+  protected readonly follow = (href: string): void => {
+    if (this.dispatchEvent(new CustomEvent('yucca-follow', { detail: { href }, bubbles: true, cancelable: true })))
+      window.location.assign(href);
+  };
 
   /** Where a record is shown: its own page, or where the attribute `records` says; undefined = nowhere. */
   protected recordHref(server: string): (record: ShownRecord) => string | undefined {

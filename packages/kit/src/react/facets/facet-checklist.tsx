@@ -58,7 +58,7 @@ export function FacetChecklist(props: FacetChecklistProps) {
           onKeyDown={(event) => event.key === 'Enter' && event.preventDefault()}
         />
       )}
-      <ul>{listed.slice(0, shown).map(row)}</ul>
+      <ul aria-label={label}>{listed.slice(0, shown).map(row)}</ul>
       {listed.length > shown && (
         <details>
           <summary>{say('moreValues', { count: listed.length - shown })}</summary>

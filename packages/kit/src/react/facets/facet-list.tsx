@@ -87,7 +87,7 @@ export function Facet({ name, facet, select, onSelect, find, look }: FacetProps)
             swatch={control === 'swatches' ? (value) => colours?.[value] ?? value : undefined}
           />
         ))}
-      {facet.kind === 'tree' && <FacetTree {...shared} nodes={facet.nodes} />}
+      {facet.kind === 'tree' && <FacetTree {...shared} label={facet.label} nodes={facet.nodes} />}
       {facet.kind === 'numbers' &&
         (control === 'steps' ? (
           <FacetSteps name={name} facet={facet} onRange={onRange} />

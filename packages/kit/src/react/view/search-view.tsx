@@ -104,11 +104,13 @@ const ownRecordPage: NonNullable<SearchViewProps['recordHref']> = ({ id, at, lin
  */
 export function SearchView<R extends object = RecordJson>(props: SearchViewProps<R>) {
   const { page, client, query: first = EMPTY_QUERY, answer: firstAnswer = null, here = page.at } = props;
-  const { recordHref = ownRecordPage, picturesFrom = '' } = props;
+  // The drop-in says all of these itself.
+  const { picturesFrom = '' } = props;
+  const recordHref = IN_PACKAGE ? (props.recordHref ?? ownRecordPage) : props.recordHref!;
   const [memory] = useState(() => props.memory ?? createMemory(page.slug));
   const prefix = typeof props.address === 'object' ? props.address.prefix : null;
   const map = useMemo(() => {
-    const whole = props.map ?? addressMap(page.facets);
+    const whole = IN_PACKAGE ? (props.map ?? addressMap(page.facets)) : props.map!;
     return prefix === null ? whole : prefixed(whole, prefix);
   }, [props.map, page.facets, prefix]);
   const { insights } = props;
@@ -141,7 +143,9 @@ export function SearchView<R extends object = RecordJson>(props: SearchViewProps
   useChanged([standing, page.shelves], () => search.change(standing));
   const change = useAddress(search, props.address === 'none' ? null : map);
   useGivenQuery(search, first, firstAnswer);
-  const follow = props.navigate ?? ((href: string): void => window.location.assign(href));
+  const follow = IN_PACKAGE
+    ? (props.navigate ?? ((href: string): void => window.location.assign(href)))
+    : props.navigate!;
   const { query, status, error } = snapshot;
   const answer = useMemo(() => withLabels(snapshot.answer, page.facets), [snapshot.answer, page.facets]);
   // Filters follow the results, not before anybody has seen these.
@@ -271,7 +275,7 @@ export function SearchView<R extends object = RecordJson>(props: SearchViewProps
         style={{ ...page.theme, '--columns': page.columns } as CSSProperties}
       >
         {IN_PACKAGE && props.renderHeader?.(snapshot as unknown as SearchSnapshot<R>)}
-        <form method="get" action={here} role="search" onSubmit={submit}>
+        <form {...(IN_PACKAGE && { method: 'get', action: here })} role="search" onSubmit={submit}>
           {IN_PACKAGE && page.languages && page.locale !== page.languages[0] && (
             <input type="hidden" name="lang" value={page.locale} />
           )}
