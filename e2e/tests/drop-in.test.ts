@@ -131,8 +131,11 @@ test('the site around hears of answers and opened results, and follows links in 
   const heard = (): Promise<string[]> => browser.executeScript('return window.heard');
   const shadow = await (await see(By.css('yucca-search'))).getShadowRoot();
   await wait(async () => (await inside('[data-part=count] strong')) === '120');
-  await (await shadow.findElement(By.css('[role=combobox]'))).sendKeys('fern');
+  const field = await shadow.findElement(By.css('[role=combobox]'));
+  await field.sendKeys('fern');
   await wait(async () => (await heard()).includes('fern 20'));
+  await wait(async () => (await field.getAttribute('aria-expanded')) === 'true');
+  await browser.actions().sendKeys(Key.ESCAPE).perform();
   await wait(async () => (await browser.getCurrentUrl()).endsWith('?q=fern'));
   await (await shadow.findElement(By.css('article h2 a'))).click();
   await wait(async () => (await heard()).some((one) => one.startsWith('yucca-follow')));
