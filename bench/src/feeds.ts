@@ -4,9 +4,8 @@ import { createHmac, randomUUID } from 'node:crypto';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { Readable } from 'node:stream';
 import { RealRecords } from './real-records.ts';
-import { BASE, call, healthy, KEY, startServer } from './server.ts';
+import { BASE, call, healthy, KEY, loadLines, startServer } from './server.ts';
 import { percentiles, round } from './stats.ts';
 
 export interface FeedsResult {
@@ -33,7 +32,6 @@ const MOST_OPEN = 32;
 const LOOK_EVERY_MS = 25;
 /** Records that are changed again and again. */
 const KEYS = 500;
-const LINES_AT_ONCE = 500;
 
 /** Loads so many real-shaped records into a built studio and sends it changes. */
 export async function measureFeeds(records: number): Promise<FeedsResult> {
@@ -43,12 +41,7 @@ export async function measureFeeds(records: number): Promise<FeedsResult> {
     await healthy();
     await call('POST', '/collections', JSON.stringify({ name: 'parts', key: 'id' }));
     const source = new RealRecords();
-    function* pieces(): Generator<Buffer> {
-      for (let at = 0; at < records; at += LINES_AT_ONCE)
-        yield Buffer.from(Array.from({ length: LINES_AT_ONCE }, (_, i) => `${JSON.stringify(source.record(at + i))}\n`).join('')); // prettier-ignore
-    }
-    const body = Readable.toWeb(Readable.from(pieces())) as unknown as BodyInit;
-    await (await call('POST', '/collections/parts/records?wait=true', body, 'application/x-ndjson')).arrayBuffer();
+    await loadLines('parts', records, (i) => JSON.stringify(source.record(i)));
     const order = { name: 'Bench', collection: 'parts', source: { kind: 'webhook' } };
     const { feed, secret } = (await (await call('POST', '/feeds', JSON.stringify(order))).json()) as FeedWithSecret;
     const sender = new Sender(feed.id, secret!);

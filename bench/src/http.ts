@@ -1,6 +1,6 @@
 import autocannon from 'autocannon';
 import { spawn, type ChildProcess } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { Readable } from 'node:stream';
@@ -8,7 +8,7 @@ import { mainThreadMs, processMs } from './cpu.ts';
 import { tuningDocument } from './collection.ts';
 import { Generator } from './generator.ts';
 import { keystrokes } from './keystrokes.ts';
-import { BASE, call, healthy, KEY, startServer } from './server.ts';
+import { BASE, call, healthy, KEY, residentMb, startServer } from './server.ts';
 import { percentiles, quantile, round } from './stats.ts';
 
 export interface HttpResult {
@@ -180,10 +180,4 @@ async function upsertFor(milliseconds: number): Promise<number[]> {
     await new Promise((resolve) => setTimeout(resolve, 20));
   }
   return times;
-}
-
-/** Resident memory of a process and everything in it, from the kernel. */
-function residentMb(pid: number): number {
-  const match = /VmRSS:\s+(\d+) kB/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'));
-  return Math.round(Number(match?.[1] ?? 0) / 1024);
 }

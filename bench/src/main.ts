@@ -9,6 +9,7 @@
  *   npm run bench -- --offline 50000  folders without a server, engine only
  *   npm run bench -- --load 200000    real-shaped records from the request until they can be searched
  *   npm run bench -- --feeds 200000   how soon a change of a source can be searched, at 200 events a second
+ *   npm run bench -- --mixed 200000 30   searches, writes, tuning and publishing side by side for so many minutes
  *   npm run bench -- --insights 1000000  what visitors' searches cost, at so many a day
  *   npm run bench -- --compare A B    two files of results, with what of the second is of the first
  *   npm run bench -- --pair ../other 100000   the engine of another checkout and this one, asked in turn; named behind
@@ -26,6 +27,7 @@ import { measureFeeds, type FeedsResult } from './feeds.ts';
 import { measureHttp, type HttpResult } from './http.ts';
 import { measureInsights, type InsightsResult } from './insights.ts';
 import { measureLoad, type LoadResult } from './load.ts';
+import { measureMixed } from './mixed.ts';
 import { measureOffline, type OfflineResult } from './offline.ts';
 import { measurePair } from './pair.ts';
 import { measureReal, measureSpaceless, type RealResult } from './real.ts';
@@ -44,6 +46,8 @@ if (!isMainThread) {
   );
 } else if (kind === '--pair') {
   console.table(await measurePair(path.resolve(given[0]!), Number(given[1] ?? 100_000), given.slice(2)));
+} else if (kind === '--mixed') {
+  console.table([await measureMixed(Number(given[0] ?? 200_000), Number(given[1] ?? 30))]);
 } else if (kind === '--door') {
   console.table(await measureDoor(path.resolve(given[0]!), Number(given[1] ?? 200_000)));
 } else if (given.length > 0) {

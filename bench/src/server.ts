@@ -1,9 +1,13 @@
 import { spawn, type ChildProcess } from 'node:child_process';
+import { readFileSync } from 'node:fs';
 import path from 'node:path';
+import { Readable } from 'node:stream';
 
 const PORT = 4399;
 export const BASE = `http://127.0.0.1:${PORT}`;
 export const KEY = 'bench-key';
+/** Lines of a load that are sent in one piece. */
+const LINES_AT_ONCE = 500;
 
 /** A built studio over a folder of its own, as `npm start` runs it. */
 export function startServer(dataDir: string, more: Record<string, string> = {}): ChildProcess {
@@ -61,4 +65,22 @@ export async function call(
   } as RequestInit);
   if (!response.ok) throw new Error(`${method} ${route}: ${await response.text()}`);
   return response;
+}
+
+/** Loads records into a collection, each made when it is sent; settles when all can be searched. */
+export async function loadLines(name: string, count: number, line: (i: number) => string): Promise<void> {
+  function* pieces(): Generator<Buffer> {
+    for (let at = 0; at < count; at += LINES_AT_ONCE) {
+      const many = Math.min(LINES_AT_ONCE, count - at);
+      yield Buffer.from(Array.from({ length: many }, (_, i) => `${line(at + i)}\n`).join(''));
+    }
+  }
+  const body = Readable.toWeb(Readable.from(pieces())) as unknown as BodyInit;
+  await (await call('POST', `/collections/${name}/records?wait=true`, body, 'application/x-ndjson')).arrayBuffer();
+}
+
+/** Resident memory of a process and everything in it, from the kernel. */
+export function residentMb(pid: number): number {
+  const match = /VmRSS:\s+(\d+) kB/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'));
+  return Math.round(Number(match?.[1] ?? 0) / 1024);
 }

@@ -1,0 +1,133 @@
+/** Searches, writes, tuning and publishing side by side for a long while: does anything get slower, or grow? */
+import type { TuningDocument } from '@yucca/contract';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { setTimeout as pause } from 'node:timers/promises';
+import { PLAIN_TUNING, RealRecords } from './real-records.ts';
+import { BASE, call, healthy, KEY, loadLines, residentMb, startServer } from './server.ts';
+import { percentiles, round } from './stats.ts';
+
+export interface MixedResult {
+  records: number;
+  minutes: number;
+  searches: number;
+  medianMs: number;
+  p95Ms: number;
+  p99Ms: number;
+  mostMs: number;
+  /** Searches that took longer than a quarter of a second. */
+  over250: number;
+  writes: number;
+  /** Drafts that were saved, those of them that needed columns or another index, and versions that were published. */
+  drafts: number;
+  published: number;
+  /** Resident memory over the second fifth of the time and over the last one, on average, and at its highest. */
+  residentEarlyMb: number;
+  residentLateMb: number;
+  residentMostMb: number;
+}
+
+/** A visitor types a letter every so many milliseconds, a record is written, a draft saved. */
+const SEARCH_MS = 50;
+const WRITE_MS = 250;
+const DRAFT_MS = 20_000;
+const LOOK_MS = 5_000;
+const TOO_LONG_MS = 250;
+/** Of the drafts, every so many-th is published. */
+const PUBLISHED = 3;
+
+/** Every draft changes a weight; these change what the index is made of, too: columns, or all of it. */
+const CHANGES: readonly TuningDocument[] = [
+  { signals: [{ field: 'stock', weight: 1 }] },
+  { sorts: [{ name: 'name', by: [{ field: 'name', order: 'asc' }] }] },
+  { html: ['price'] },
+  { sorts: [], signals: [], facets: PLAIN_TUNING.facets! },
+  { facets: [...PLAIN_TUNING.facets!, { name: 'price', field: 'price' }] },
+  { html: [] },
+];
+
+/** Runs so many minutes over so many real-shaped records. */
+export async function measureMixed(records: number, minutes: number): Promise<MixedResult> {
+  const dataDir = mkdtempSync(path.join(tmpdir(), 'yucca-bench-'));
+  const server = startServer(dataDir);
+  try {
+    await healthy();
+    const source = new RealRecords();
+    await call('POST', '/collections', JSON.stringify({ name: 'parts', key: 'id' }));
+    await call('PUT', '/collections/parts/tuning/draft', JSON.stringify(PLAIN_TUNING));
+    await call('POST', '/collections/parts/tuning/publish', '{}');
+    await loadLines('parts', records, (i) => JSON.stringify(source.record(i)));
+    const log = source.keystrokes(400);
+    const end = performance.now() + minutes * 60_000;
+    const isOver = (): boolean => performance.now() >= end;
+    const times: number[] = [];
+    const memory: number[] = [];
+    const [writes, drafts] = await Promise.all([
+      every(WRITE_MS, isOver, (n) => write(source, records, n)),
+      every(DRAFT_MS, isOver, saveDraft),
+      every(SEARCH_MS, isOver, async (n) => void times.push(await searched(log[n % log.length]!))),
+      every(LOOK_MS, isOver, async () => void memory.push(residentMb(server.pid!))),
+    ]);
+    const fifth = Math.floor(memory.length / 5);
+    const mean = (list: number[]): number => Math.round(list.reduce((sum, one) => sum + one, 0) / list.length);
+    return {
+      records,
+      minutes,
+      searches: times.length,
+      ...percentiles(times),
+      mostMs: round(Math.max(...times)),
+      over250: times.filter((ms) => ms > TOO_LONG_MS).length,
+      writes,
+      drafts,
+      published: Math.floor(drafts / PUBLISHED),
+      residentEarlyMb: mean(memory.slice(fifth, 2 * fifth)),
+      residentLateMb: mean(memory.slice(-fifth)),
+      residentMostMb: Math.max(...memory),
+    };
+  } finally {
+    const ended = new Promise((resolve) => server.once('exit', resolve));
+    server.kill();
+    await ended;
+    rmSync(dataDir, { recursive: true, force: true });
+  }
+}
+
+/** Does something at a steady pace, or as soon as the time before it has ended; returns how often it was done. */
+async function every(ms: number, isOver: () => boolean, run: (n: number) => Promise<void>): Promise<number> {
+  let due = performance.now();
+  for (let n = 0; ; n++) {
+    if (isOver()) return n;
+    await run(n);
+    due = Math.max(due + ms, performance.now());
+    await pause(due - performance.now());
+  }
+}
+
+/** One keystroke, with all facets and twenty results; returns how long it took, in milliseconds. */
+async function searched(q: string): Promise<number> {
+  const start = performance.now();
+  const address = `${BASE}/api/v1/collections/parts/search?facets=*&size=20&q=${encodeURIComponent(q)}`;
+  const response = await fetch(address, { headers: { Authorization: `Bearer ${KEY}` } });
+  if (!response.ok) throw new Error(await response.text());
+  await response.arrayBuffer();
+  return performance.now() - start;
+}
+
+/** Every other one is new, one of ten of these is changed nine times and then deleted. */
+async function write(source: RealRecords, records: number, n: number): Promise<void> {
+  const id = `new-${n % 2 === 0 ? n : n - (n % 20)}`;
+  const route = `/collections/parts/records/${encodeURIComponent(id)}`;
+  if (n % 20 === 19) await (await call('DELETE', route, null)).arrayBuffer();
+  else await (await call('PUT', route, JSON.stringify({ ...source.record(records + n), id }))).arrayBuffer();
+}
+
+async function saveDraft(n: number): Promise<void> {
+  const change = {
+    ...CHANGES[n % CHANGES.length],
+    search: [{ field: 'name', weight: 5 + (n % 5) }, { field: 'text' }],
+  };
+  await (await call('PATCH', '/collections/parts/tuning/draft?wait=true', JSON.stringify(change))).arrayBuffer();
+  if (n % PUBLISHED === PUBLISHED - 1)
+    await (await call('POST', '/collections/parts/tuning/publish?wait=true', '{}')).arrayBuffer();
+}
