@@ -1,14 +1,16 @@
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { spawn, type ChildProcess } from 'node:child_process';
+import { copyFileSync, cpSync, mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { buildSync } from 'esbuild';
 import { By, Key, until } from 'selenium-webdriver';
 import { hearBeacons, shiftsOf, startBrowser, type Browser } from '../src/browser';
+import { installFromHere, run as runAround } from '../src/handed-over';
 import { otherSite, type OtherSite } from '../src/other-site';
-import { DIST, packedKit, ranIn as run, ROOT, weighed } from '../src/packed-kit';
+import { DIST, GUIDE, packedKit, ranIn as run, ROOT, weighed } from '../src/packed-kit';
 import { Person, WAIT } from '../src/person';
-import type { Server } from '../src/server';
+import { freePort, type Server } from '../src/server';
 import { shopServer, writePlainPage } from '../src/shop';
 
 const away = mkdtempSync(path.join(tmpdir(), 'yucca-elsewhere-'));
@@ -246,5 +248,62 @@ describe('a fresh Vite app with the packed package', () => {
     expect(await text('main p')).toMatch(/^\d+ plants, 0 guides$/);
     await (await see(By.css('input'))).sendKeys(Key.chord(Key.CONTROL, 'a'), 'lavender');
     await wait(async () => (await text('main p')).endsWith(', 1 guides'));
+  });
+});
+
+describe('Next.js with the packed package', () => {
+  let next: ChildProcess | undefined;
+  let base: string;
+
+  beforeAll(async () => {
+    const folder = path.join(away, 'next');
+    cpSync(path.join(GUIDE, 'next'), folder, { recursive: true });
+    mkdirSync(path.join(folder, 'kit'));
+    copyFileSync(path.join(away, 'yucca-kit-0.1.0.tgz'), path.join(folder, 'kit/yucca-kit.tgz'));
+    await installFromHere({ folder, policy: '' });
+    const port = await freePort();
+    base = `http://127.0.0.1:${port}`;
+    const order = { label: 'Our shop on a server', rights: ['search'], origins: [base] };
+    const { secret } = await server.api<{ secret: string }>('POST', '/keys', order);
+    const env = { NEXT_PUBLIC_YUCCA_SERVER: server.base, NEXT_PUBLIC_YUCCA_KEY: secret };
+    // Its types are checked by the build.
+    await runAround('npm', ['run', 'build'], folder, env);
+    next = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(port)], { cwd: folder, stdio: 'ignore', env: { PATH: process.env.PATH, ...env } as NodeJS.ProcessEnv }); // prettier-ignore
+    await wait(() => fetch(base).then(({ ok }) => ok, () => false)); // prettier-ignore
+  });
+  afterAll(async () => {
+    const ended = new Promise((resolve) => next?.once('exit', resolve));
+    if (next?.kill()) await ended;
+  });
+  const text = async (css: string): Promise<string> => (await see(By.css(css))).getText();
+  const total = (): Promise<string> => text('[data-part=count] strong');
+
+  test('first results stand in its HTML; a key and an address that name nothing end in a page', async () => {
+    const html = await (await fetch(`${base}/?q=fern&colour=blue`)).text();
+    expect(html).toMatch(/<strong[^>]*>10</);
+    expect(html).toContain('<mark>fern</mark>');
+    expect((await fetch(`${base}/plants/P-001`)).status).toBe(200);
+    expect((await fetch(`${base}/plants/${encodeURIComponent("o'none")}`)).status).toBe(404);
+  });
+
+  test('whoever changes the address, the results follow: the view, links of the framework, Back', async () => {
+    await browser.get(`${base}/`);
+    await wait(async () => (await total()) === '120');
+    await (await see(By.css('[role=combobox]'))).sendKeys('laven');
+    await wait(async () => (await total()) === '20');
+    await wait(async () => (await browser.getCurrentUrl()) === `${base}/?q=laven`);
+    await (await see(By.linkText('Ferns'))).click();
+    await wait(async () => (await text('article mark')) === 'fern');
+    expect(await (await see(By.css('[role=combobox]'))).getAttribute('value')).toBe('fern');
+    await (await see(By.css('article h2 a'))).click();
+    await wait(async () => /\/plants\/P-\d+$/.test(await browser.getCurrentUrl()));
+    await see(By.css('h1'));
+    await browser.navigate().back();
+    await wait(async () => (await text('article mark')) === 'fern');
+    await browser.navigate().back();
+    await wait(async () => (await text('article mark')) === 'laven');
+    expect(await browser.getCurrentUrl()).toBe(`${base}/?q=laven`);
+    await (await see(By.linkText('All plants'))).click();
+    await wait(async () => (await total()) === '120');
   });
 });

@@ -53,6 +53,8 @@ async function buildPackage() {
     format: 'esm',
     target: 'es2022',
     jsx: 'automatic',
+    // What is only for the drop-in goes, see react/in-package.ts.
+    minifySyntax: true,
     external: ['react', 'react-dom', 'react/jsx-runtime', 'vue'],
     logLevel: 'error',
   });

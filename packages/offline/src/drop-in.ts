@@ -39,10 +39,9 @@ async function read(base: string): Promise<OfflineClient> {
 }
 
 class OfflineSearch extends YuccaSearch {
-  override connectedCallback(): void {
-    // There is nobody to tell.
-    this.setAttribute('insights', 'off');
-    super.connectedCallback();
+  /** There is nobody to tell. */
+  protected override tell(): Promise<void> {
+    return Promise.resolve();
   }
 
   /** All records are shown by one file, which is told the collection too. */

@@ -30,13 +30,13 @@ export class YuccaSearch extends PageElement {
 
   /** What few pages use, with its styles. */
   protected override more({ page, server }: Drawn): Promise<CSSStyleSheet> | null {
-    void this.#tell(server);
+    void this.tell(server);
     moreLiesAt(beside(server, 'more'));
     return needsMore(page) || STANDING.some((name) => this.hasAttribute(name)) ? loadMore() : null;
   }
 
   /** What tells of visitors comes after the page: nobody waits for it. A site that refuses it is not counted. */
-  async #tell(server: string): Promise<void> {
+  protected async tell(server: string): Promise<void> {
     const script = (await import(beside(server, 'insights')).catch(() => null)) as Script | null;
     if (!script) return;
     const isOff = this.getAttribute('insights') === 'off';

@@ -275,7 +275,7 @@ export function SearchView<R extends object = RecordJson>(props: SearchViewProps
         style={{ ...page.theme, '--columns': page.columns } as CSSProperties}
       >
         {IN_PACKAGE && props.renderHeader?.(snapshot as unknown as SearchSnapshot<R>)}
-        <form {...(IN_PACKAGE && { method: 'get', action: here })} role="search" onSubmit={submit}>
+        <form method="get" action={here} role="search" onSubmit={submit}>
           {IN_PACKAGE && page.languages && page.locale !== page.languages[0] && (
             <input type="hidden" name="lang" value={page.locale} />
           )}
