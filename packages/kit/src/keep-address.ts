@@ -14,6 +14,9 @@ const REST_MS = 150;
 /** Marks the entries of the history that were written here: what their address says is newer than a cached page. */
 const OURS = 'yuccaQuery';
 
+/** Whether the present entry of the history was written here. */
+export const isOurs = (): boolean => (window.history.state as { [OURS]?: true } | null)?.[OURS] === true;
+
 /** Browsers that have it tell of every change of the address, a router's too (WHATWG HTML, Navigation API). */
 const changesOf = (page: Window): EventTarget | undefined => (page as { navigation?: EventTarget }).navigation;
 
@@ -60,7 +63,7 @@ export function keepAddress(state: AskedState, rules: () => AddressRules): KeptA
     follow();
     restore();
   };
-  if ((window.history.state as { [OURS]?: true } | null)?.[OURS]) follow();
+  if (isOurs()) follow();
   restore();
   const changes = changesOf(window);
   changes?.addEventListener('currententrychange', onChange);

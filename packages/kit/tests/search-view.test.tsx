@@ -170,6 +170,34 @@ test('an address that was written here and shown again by a cached page is what 
   expect(again.map(({ q }) => q)).toEqual(['fern']);
 });
 
+test('Back to what was typed: the router’s page of before counts less, the next that it gives counts again', async () => {
+  window.history.replaceState(null, '', '/s/nursery');
+  window.scrollTo = (() => {}) as typeof window.scrollTo;
+  const client = { search: async (_: string, request: SearchRequest) => answerTo(request), multiSearch: async () => [], suggest: async () => ({ q: '', suggestions: [] }) }; // prettier-ignore
+  const memory = createMemory('view', null);
+  const view = (q: string) => {
+    const query = { ...EMPTY_QUERY, q };
+    return <SearchView page={page} client={client as unknown as YuccaClient} memory={memory} query={query} answer={answerTo({ q })} />; // prettier-ignore
+  };
+  const { rerender } = render(view(''));
+  await userEvent.type(screen.getByRole('combobox', { name: 'Search Nursery' }), 'dog');
+  await waitFor(() => expect(window.location.search).toBe('?q=dog'));
+  const typed = window.history.state as object;
+  // A link of the router, with an answer of its server; then Back, which draws what the server had said before.
+  window.history.pushState(null, '', '?q=fern');
+  rerender(view('fern'));
+  expect(titles()).toEqual(['Fern']);
+  await act(async () => {
+    window.history.replaceState(typed, '', '?q=dog');
+    window.dispatchEvent(new PopStateEvent('popstate', { state: typed }));
+  });
+  rerender(view(''));
+  await waitFor(() => expect(titles()).toEqual(['Dog rose']));
+  expect(screen.getByRole('combobox', { name: 'Search Nursery' })).toHaveProperty('value', 'dog');
+  rerender(view('fern'));
+  await waitFor(() => expect(titles()).toEqual(['Fern']));
+});
+
 test('links, offers and redirects go the way of a router', async () => {
   const went: string[] = [];
   const navigate = (href: string): unknown => went.push(href);

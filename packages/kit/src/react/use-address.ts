@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useRef } from 'react';
-import { keepAddress, type AddressRules, type AskedState, type KeptAddress } from '../keep-address.ts';
+import { isOurs, keepAddress, type AddressRules, type AskedState, type KeptAddress } from '../keep-address.ts';
 import { sameQuery, type Query } from '../query.ts';
+import { IN_PACKAGE } from './in-package.ts';
 import type { SearchState } from '../search-state.ts';
 
 /**
@@ -37,12 +38,35 @@ export function useAddress(
   );
 }
 
-/** Has a state follow a query that comes from outside, with its answer if there is one: of a router's next page. */
-export function useGivenQuery(state: SearchState, query: Query, answer: Parameters<SearchState['take']>[1]): void {
+/**
+ * Has a state follow a query that comes from outside, with its answer if there is one: of a router's next page. After
+ * Back a router may draw the page from before what was typed on it: then the address is newer and was followed before.
+ *
+ * @param isKept whether the query is kept in the address
+ */
+export function useGivenQuery(
+  state: SearchState,
+  query: Query,
+  answer: Parameters<SearchState['take']>[1],
+  isKept: boolean,
+): void {
   const given = useRef({ query, answer });
+  /** What the address said at the last step back or forward, until something else is asked for. */
+  const stepped = useRef<Query | null>(null);
+  useEffect(() => {
+    // No router gives the drop-in a query.
+    if (!IN_PACKAGE) return;
+    const onPop = (): void => void (stepped.current = isKept && isOurs() ? state.snapshot().query : null);
+    window.addEventListener('popstate', onPop);
+    return () => window.removeEventListener('popstate', onPop);
+  }, [state, isKept]);
   useEffect(() => {
     const before = given.current;
     given.current = { query, answer };
+    if (sameQuery(before.query, query) && before.answer === answer) return;
+    const isOld = IN_PACKAGE && stepped.current !== null && sameQuery(stepped.current, state.snapshot().query);
+    stepped.current = null;
+    if (isOld) return;
     // A newer answer to what was given before is none to what has been typed since.
     const isNewer = answer !== null && before.answer !== answer && sameQuery(query, state.snapshot().query);
     if (isNewer || !sameQuery(before.query, query)) state.take(query, answer);

@@ -142,7 +142,7 @@ export function SearchView<R extends object = RecordJson>(props: SearchViewProps
   });
   useChanged([standing, page.shelves], () => search.change(standing));
   const change = useAddress(search, props.address === 'none' ? null : map);
-  useGivenQuery(search, first, firstAnswer);
+  useGivenQuery(search, first, firstAnswer, props.address !== 'none');
   const follow = IN_PACKAGE
     ? (props.navigate ?? ((href: string): void => window.location.assign(href)))
     : props.navigate!;
