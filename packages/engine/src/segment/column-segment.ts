@@ -21,8 +21,8 @@ const encoder = new TextEncoder();
 
 /**
  * Makes the columns that a segment lacks: a column segment, a buffer of its own that is opened beside the segment
- * (`added` of Segment). Reads the records that stand in the segment, and of those only the fields that are wanted, so
- * one column of 200,000 records takes a second where a new index takes twenty.
+ * (`added` of Segment). Reads the records that stand in the segment, and of those only the fields that are wanted: one
+ * column takes a small part of the time of a new index (docs/performance.md).
  *
  * `onDocs` is told now and then how many documents were read since it was told last. Each is read once a column.
  */

@@ -205,7 +205,7 @@ export class IndexManager {
       const plan = wantedPlan(db, collectionId);
       if (isUpToDate(entry.plan, plan)) return;
       const stillWanted = (): boolean => covers(plan, wantedPlan(db, collectionId));
-      const more = this.#missingColumns(entry, plan);
+      const more = this.#missingColumns(entry, entry.plan, plan);
       if (more !== null) {
         const onProgress = (share: number): void => void (rebuild.progress = share);
         await this.#columns.add(entry, more, { onProgress, stillWanted });
@@ -221,8 +221,8 @@ export class IndexManager {
   }
 
   /** The columns that would make an index answer what is wanted; null when it has to be made anew for that. */
-  #missingColumns(entry: Entry, wanted: IndexPlan): AddedColumns | null {
-    return entry.ready && entry.gaps.length === 0 ? missingColumns(entry.plan, wanted) : null;
+  #missingColumns(entry: Entry, have: IndexPlan, wanted: IndexPlan): AddedColumns | null {
+    return entry.ready && entry.gaps.length === 0 ? missingColumns(have, wanted) : null;
   }
 
   /** What it would take to answer a tuning: nothing, some columns more, or a new index beside the present one. */
@@ -233,7 +233,7 @@ export class IndexManager {
     const rebuild = !isUpToDate(held, wanted);
     const records = allLayers(entry).reduce((sum, { segment }) => sum + segment.docs, 0);
     const { rate, columnRate } = this.#builds;
-    const more = entry.gaps.length === 0 ? missingColumns(held, wanted) : null;
+    const more = this.#missingColumns(entry, held, wanted);
     const aboutS = more === null ? records / rate : (records * countOf(more)) / columnRate;
     return { rebuild, records, aboutS: rebuild ? aboutS : 0 };
   }
