@@ -17,7 +17,8 @@ export class Person {
     this.#browser = browser;
   }
 
-  see = (locator: By): Promise<WebElement> => this.#browser().wait(until.elementLocated(locator), WAIT);
+  see = (locator: By): Promise<WebElement> =>
+    this.#wait((browser) => browser.wait(until.elementLocated(locator), WAIT));
   seeText = (text: string): Promise<WebElement> => this.see(byText('*', text));
 
   /** Presses the button with this text. */
@@ -32,11 +33,9 @@ export class Person {
   };
 
   /** Waits until something holds; an element that was replaced meanwhile is looked for again. */
-  until = (holds: () => Promise<boolean>): Promise<unknown> => {
-    // The browser’s driver forgets who waited; without it nobody can tell which of many waits it was.
-    const waited = new Error('waited');
-    return this.#browser()
-      .wait(async () => {
+  until = (holds: () => Promise<boolean>): Promise<unknown> =>
+    this.#wait((browser) =>
+      browser.wait(async () => {
         try {
           return await holds();
         } catch (error) {
@@ -44,12 +43,17 @@ export class Person {
             return false;
           throw error;
         }
-      }, WAIT)
-      .catch((error: Error) => {
-        error.stack = `${error.name}: ${error.message}\n${waited.stack!.split('\n').slice(1).join('\n')}`;
-        throw error;
-      });
-  };
+      }, WAIT),
+    );
+
+  /** Waits; a failure says who did: the browser’s driver forgets it, and a message names one of many waits. */
+  #wait<T>(wait: (browser: Browser) => PromiseLike<T>): Promise<T> {
+    const waited = new Error('waited');
+    return Promise.resolve(wait(this.#browser())).catch((error: Error) => {
+      error.stack = `${error.name}: ${error.message}\n${waited.stack!.split('\n').slice(1).join('\n')}`;
+      throw error;
+    });
+  }
 
   /** Replaces what stands in a field. */
   write = async (locator: By, text: string): Promise<void> => {

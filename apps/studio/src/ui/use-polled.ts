@@ -1,30 +1,28 @@
 import { useEffect, useRef, useState } from 'react';
+import { keepAsking } from './keep-asking';
 
 /**
- * A value that is fetched again every so often while the page is visible. Failures keep the last value: the next round
- * may succeed.
+ * A value that is fetched again so long after it came, while the page is visible. Failures keep the last value: the
+ * next round may succeed.
  */
-export function usePolled<T>(load: () => Promise<T>, first: T, everyMs: number): T {
+export function usePolled<T>(load: (signal: AbortSignal) => Promise<T>, first: T, everyMs: number): T {
   const [value, setValue] = useState(first);
   const latest = useRef(load);
   useEffect(() => {
     latest.current = load;
   });
-  useEffect(() => {
-    let live = true;
-    const round = (): void => {
-      if (document.visibilityState !== 'visible') return;
-      latest.current().then(
-        (next) => live && setValue(next),
-        () => {},
-      );
-    };
-    round();
-    const timer = setInterval(round, everyMs);
-    return () => {
-      live = false;
-      clearInterval(timer);
-    };
-  }, [everyMs]);
+  useEffect(
+    () =>
+      keepAsking((signal) =>
+        latest.current(signal).then(
+          (next) => {
+            setValue(next);
+            return everyMs;
+          },
+          () => everyMs,
+        ),
+      ),
+    [everyMs],
+  );
   return value;
 }

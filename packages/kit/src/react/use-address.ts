@@ -42,13 +42,13 @@ export function useAddress(
  * Has a state follow a query that comes from outside, with its answer if there is one: of a router's next page. After
  * Back a router may draw the page from before what was typed on it: then the address is newer and was followed before.
  *
- * @param isKept whether the query is kept in the address
+ * @param isKept whether the query is kept in the address, as `useAddress` does with a map
  */
 export function useGivenQuery(
   state: SearchState,
   query: Query,
   answer: Parameters<SearchState['take']>[1],
-  isKept: boolean,
+  isKept = true,
 ): void {
   const given = useRef({ query, answer });
   /** What the address said at the last step back or forward, until something else is asked for. */

@@ -3,7 +3,7 @@
 import type { Collection, Feed, FeedWithSecret, Page } from '@yucca/contract';
 import clsx from 'clsx';
 import { useRouter } from 'next/navigation';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { Button } from '@/ui/button';
 import { counted } from '@/ui/format';
 import { Sparkline } from '@/ui/sparkline';
@@ -21,15 +21,11 @@ const EVERY_MS = 2_000;
 export function FeedsScreen({ collection }: { collection: Collection }) {
   const { name } = collection;
   const router = useRouter();
-  const { value, problem, again } = useTold<Page<Feed>>(`/feeds?collection=${name}&size=200`);
+  const { value, problem, again } = useTold<Page<Feed>>(`/feeds?collection=${name}&size=200`, '', () => EVERY_MS);
   const [chosen, setChosen] = useParam('feed');
   const [connecting, setConnecting] = useState(false);
   const [changing, setChanging] = useState(false);
   const [made, setMade] = useState<FeedWithSecret | null>(null);
-  useEffect(() => {
-    const timer = setInterval(() => document.visibilityState === 'visible' && again(), EVERY_MS);
-    return () => clearInterval(timer);
-  });
   if (problem !== null && value === null)
     return (
       <p role="alert" className="p-6 text-madder">

@@ -11,13 +11,15 @@ import { useLastProbe } from '../probe/last-probe';
 /** The line at the foot of the studio: the state of the collection, what runs, how fast the last probe was. */
 export function StatusLine({ collection, total }: { collection: Collection | null; total: number }) {
   const now = usePolled(
-    async () => (collection ? await api<Collection>(`/collections/${collection.name}`) : null),
+    async (signal) => (collection ? await api<Collection>(`/collections/${collection.name}`, { signal }) : null),
     collection,
     3000,
   );
   const running = usePolled(
-    async () => {
-      const { items } = await api<Page<Task>>(`/tasks${collection ? `?collection=${collection.name}` : ''}`);
+    async (signal) => {
+      const { items } = await api<Page<Task>>(`/tasks${collection ? `?collection=${collection.name}` : ''}`, {
+        signal,
+      });
       return items.filter(({ state }) => state === 'running');
     },
     [] as Task[],
@@ -79,8 +81,8 @@ function Trouble({ collection }: { collection: string | null }) {
 }
 
 /** Not ready is an answer too, with status 503. */
-async function fetchReadiness(): Promise<Readiness> {
-  return (await (await fetch('/api/v1/ready')).json()) as Readiness;
+async function fetchReadiness(signal: AbortSignal): Promise<Readiness> {
+  return (await (await fetch('/api/v1/ready', { signal })).json()) as Readiness;
 }
 
 /** Sentences for a person; those of other collections are left out. */

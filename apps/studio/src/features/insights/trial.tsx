@@ -1,6 +1,6 @@
 import type { VisitorTrial } from '@yucca/contract';
 import Link from 'next/link';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { api } from '@/ui/api';
 import { Button } from '@/ui/button';
 import { counted } from '@/ui/format';
@@ -13,16 +13,15 @@ const EVERY_MS = 5_000;
 /** Live against draft on real visitors: to begin, to watch, to end. */
 export function Trial({ collection, hasDraft }: { collection: string; hasDraft: boolean }) {
   const path = `/collections/${collection}/visitor-trial`;
-  const { value: trial, problem, again } = useTold<VisitorTrial>(path);
+  const {
+    value: trial,
+    problem,
+    again,
+  } = useTold<VisitorTrial>(path, '', ({ state }) => (state === 'running' ? EVERY_MS : null));
   const [failed, setFailed] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
-  const isRunning = trial?.state === 'running';
-  useEffect(() => {
-    if (!isRunning) return;
-    const timer = setInterval(again, EVERY_MS);
-    return () => clearInterval(timer);
-  });
   if (trial === null || (trial.state === 'none' && !hasDraft)) return null;
+  const isRunning = trial.state === 'running';
 
   const send = async (method: 'POST' | 'DELETE'): Promise<void> => {
     setBusy(true);

@@ -4,7 +4,7 @@ import type { Collection, FieldRule, Page, Task } from '@yucca/contract';
 import { isName } from '@yucca/contract';
 import { useRouter } from 'next/navigation';
 import { Dialog } from 'radix-ui';
-import { useEffect, useRef, useState, type FormEvent } from 'react';
+import { useEffect, useLayoutEffect, useRef, useState, type FormEvent } from 'react';
 import { api } from '@/ui/api';
 import { Button } from '@/ui/button';
 import { UTF_8 } from '@/text/charset';
@@ -250,7 +250,8 @@ function Understood(props: UnderstoodProps) {
   const [nest, setNest] = useState(dotted);
   const used = rules.filter(({ field }) => field !== (taken.get(name)?.key ?? key));
   const button = useRef<HTMLButtonElement>(null);
-  useEffect(() => button.current?.focus(), []);
+  // With the form, not after it: whoever types at once would lose letters.
+  useLayoutEffect(() => button.current?.focus(), []);
   const target = taken.get(name);
   const other = freeName(name, new Set(taken.keys()));
   const rows = inspection.rowsExact ? count(inspection.rows) : `about ${roughly(inspection.rows)}`;
