@@ -24,6 +24,7 @@ const entries = {
   vue: source('vue/index.ts'),
   svelte: source('svelte/index.ts'),
   lens: source('lens/index.ts'),
+  voice: source('voice.ts'),
   texts: source('texts/index.ts'),
   // One language, for pages that speak no other.
   ...Object.fromEntries(
@@ -118,6 +119,7 @@ async function buildPackage() {
           './vue': entry('vue'),
           './svelte': entry('svelte'),
           './lens': entry('lens'),
+          './voice': entry('voice'),
           './standing': entry('standing'),
           './texts': entry('texts'),
           './testing': entry('testing'),

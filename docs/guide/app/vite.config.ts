@@ -3,7 +3,7 @@ import react from '@vitejs/plugin-react';
 import vue from '@vitejs/plugin-vue';
 import { defineConfig } from 'vite';
 
-const pages = ['index', 'parts', 'core', 'german', 'router', 'stock', 'vue', 'svelte'];
+const pages = ['index', 'parts', 'core', 'german', 'router', 'stock', 'voice', 'vue', 'svelte'];
 
 export default defineConfig({
   plugins: [react(), vue(), svelte()],

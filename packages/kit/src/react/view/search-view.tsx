@@ -261,6 +261,31 @@ export function SearchView<R extends object = RecordJson>(props: SearchViewProps
       )}
     </>
   );
+  const askAndRemember = (text: string): void => {
+    memory.addQuery(text);
+    ask(text);
+  };
+  const type = (text: string): void => change(withText(query, text), 'replace');
+  const box = (
+    <SearchBox
+      page={page}
+      client={client}
+      memory={memory}
+      text={query.q}
+      after={() => search.settled().then(() => (search.snapshot().error ? Promise.reject(new Error()) : painted()))}
+      total={answer?.total ?? 0}
+      facetLabel={(name) => page.facets.find((facet) => facet.name === name)?.label ?? name}
+      onText={type}
+      onAsk={(text) => {
+        chosen.current = text;
+        ask(text);
+      }}
+      onValue={(facet, value) => choose(withToggled(withText(query, ''), facet, value))}
+      onRecord={open}
+      picturesFrom={picturesFrom}
+      onLink={follow}
+    />
+  );
   return (
     <TextsProvider value={texts}>
       <div
@@ -280,26 +305,7 @@ export function SearchView<R extends object = RecordJson>(props: SearchViewProps
             <input type="hidden" name="lang" value={page.locale} />
           )}
           <div data-part="bar">
-            <SearchBox
-              page={page}
-              client={client}
-              memory={memory}
-              text={query.q}
-              after={() =>
-                search.settled().then(() => (search.snapshot().error ? Promise.reject(new Error()) : painted()))
-              }
-              total={answer?.total ?? 0}
-              facetLabel={(name) => page.facets.find((facet) => facet.name === name)?.label ?? name}
-              onText={(text) => change(withText(query, text), 'replace')}
-              onAsk={(text) => {
-                chosen.current = text;
-                ask(text);
-              }}
-              onValue={(facet, value) => choose(withToggled(withText(query, ''), facet, value))}
-              onRecord={open}
-              picturesFrom={picturesFrom}
-              onLink={follow}
-            />
+            {IN_PACKAGE && props.renderField ? props.renderField({ onText: type, onAsk: askAndRemember }, box) : box}
             <button type="submit" data-part="submit">
               {say('search')}
             </button>

@@ -1,0 +1,18 @@
+import { SearchView, VoiceButton } from '@yucca/kit/react';
+import '@yucca/kit/styles.css';
+import { createRoot } from 'react-dom/client';
+import { client } from './client';
+
+createRoot(document.getElementById('shop')!).render(
+  <SearchView
+    page={await client.page('nursery')}
+    client={client}
+    here="/voice.html"
+    renderField={(field, usual) => (
+      <>
+        {usual}
+        <VoiceButton {...field} />
+      </>
+    )}
+  />,
+);
