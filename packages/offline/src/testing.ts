@@ -1,3 +1,4 @@
+import './utf8.ts';
 import {
   completeTuning,
   type InterfacePage,
