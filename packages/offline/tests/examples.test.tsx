@@ -59,12 +59,12 @@ test('they make what their pages say', async () => {
     [true, false],
     [true, false],
     true,
-    [1, 5, 6, 7, 40],
+    [1, 0, 5, 6, 7, 0, 40],
   ]);
   expect(await made('SearchState', 'pagesUpTo', 'withStanding', 'createClient', 'Autocomplete')).toEqual([
     'Lavender',
     ['P-07', 'P-08'],
-    [16, 12],
+    [16, 13],
     3,
     ['pink'],
   ]);
