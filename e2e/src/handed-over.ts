@@ -44,7 +44,7 @@ export const run = (
   args: readonly string[],
   cwd: string,
   env: Record<string, string> = {},
-): Promise<unknown> => {
+): Promise<{ stdout: string }> => {
   // What a developer's shell has, and nothing of the test run around.
   const around = Object.entries(process.env).filter(([name]) => !/^(NODE_|JEST_|YUCCA_)/.test(name));
   const own = { NEXT_TELEMETRY_DISABLED: '1', ...env } as unknown as NodeJS.ProcessEnv;

@@ -1,22 +1,13 @@
-import { execFile } from 'node:child_process';
 import { cpSync, mkdirSync, readFileSync, symlinkSync } from 'node:fs';
 import path from 'node:path';
-import { promisify } from 'node:util';
 import { gzipSync } from 'node:zlib';
 import { buildSync } from 'esbuild';
+import { run } from './handed-over';
 import type { Server } from './server';
 
 export const ROOT = path.join(__dirname, '../..');
 export const GUIDE = path.join(ROOT, 'docs/guide');
 export const DIST = path.join(ROOT, 'packages/kit/dist');
-
-/** What a command printed that ran to its end in a folder. */
-export const ranIn = (
-  command: string,
-  args: string[],
-  cwd: string,
-  env: Record<string, string> = {},
-): Promise<{ stdout: string }> => promisify(execFile)(command, args, { cwd, env: { ...process.env, ...env } });
 
 /**
  * The package as it is handed over, unpacked where nothing of this repository is around it: into the application of the
@@ -25,12 +16,12 @@ export const ranIn = (
  */
 export async function packedKit(server: Server, away: string): Promise<void> {
   const app = path.join(away, 'app');
-  await ranIn(process.execPath, ['build.mjs'], path.join(ROOT, 'packages/kit'));
-  await ranIn('npm', ['pack', DIST, '--pack-destination', away, '--silent'], away);
+  await run(process.execPath, ['build.mjs'], path.join(ROOT, 'packages/kit'));
+  await run('npm', ['pack', DIST, '--pack-destination', away, '--silent'], away);
   cpSync(path.join(GUIDE, 'app'), app, { recursive: true });
   const unpacked = path.join(app, 'node_modules/@yucca/kit');
   mkdirSync(unpacked, { recursive: true });
-  await ranIn('tar', ['-xzf', path.join(away, 'yucca-kit-0.1.0.tgz'), '-C', unpacked, '--strip-components=1'], away);
+  await run('tar', ['-xzf', path.join(away, 'yucca-kit-0.1.0.tgz'), '-C', unpacked, '--strip-components=1'], away);
   // What npm would fetch is taken from here.
   const frameworks = ['react', 'react-dom', 'react-router', 'vue', 'svelte'];
   for (const name of [...frameworks, 'vite', '@vitejs', '@sveltejs', 'json-schema-to-ts', '@types'])
@@ -40,7 +31,7 @@ export async function packedKit(server: Server, away: string): Promise<void> {
   const written = readFileSync(types, 'utf8');
   const cli = path.join(ROOT, 'packages/cli/bin/yucca.mjs');
   const access = { YUCCA_URL: server.base, YUCCA_KEY: server.adminKey };
-  await ranIn(process.execPath, [cli, 'types', 'plants', '-o', types], app, access);
+  await run(process.execPath, [cli, 'types', 'plants', '-o', types], app, access);
   expect(readFileSync(types, 'utf8')).toBe(written);
 }
 

@@ -145,7 +145,7 @@ async function main(): Promise<void> {
     await browser.wait(
       () =>
         browser.executeScript(
-          'return document.fonts.status === "loaded" && [...document.images].every((image) => image.complete || image.loading === "lazy")',
+          'return document.fonts.status === "loaded" && [...document.images].every((image) => image.complete || image.getBoundingClientRect().top > innerHeight)',
         ),
       10_000,
     );
