@@ -26,7 +26,7 @@ export function recordsThat<R extends { json: string }>(rows: readonly R[], filt
   const builder = new SegmentBuilder(PLAN);
   rows.forEach(({ json }, i) => builder.add({ versionId: i + 1, order: i + 1, key: String(i), json }));
   const segment = new Segment(
-    builder.finish((bytes) => new SharedArrayBuffer(bytes)),
+    builder.finish((bytes) => new ArrayBuffer(bytes)),
     { verify: false },
   );
   const set = filterSet(segment, filter, condition);

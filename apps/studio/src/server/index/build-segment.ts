@@ -1,6 +1,7 @@
 import { SegmentBuilder, type IndexPlan } from '@yucca/engine';
 import type { Db } from '../db/open';
 import { beat } from '../workers/rpc';
+import { sharedMemory } from './shared-memory';
 
 const BEAT_EVERY = 500;
 /** Records that are worth a second thread: below, starting it takes as long. */
@@ -103,7 +104,7 @@ export function buildSegment(
       beat();
       onProgress(builder.docs);
     }
-    const buffer = builder.docs > 0 ? builder.finish((bytes) => new SharedArrayBuffer(bytes)) : null;
+    const buffer = builder.docs > 0 ? builder.finish(sharedMemory) : null;
     return { ...seen, buffer, tooMany: false, records: builder.docs };
   })();
 }

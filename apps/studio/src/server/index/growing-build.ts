@@ -1,6 +1,7 @@
 import { SegmentBuilder } from '@yucca/engine';
 import type { Db } from '../db/open';
 import { deletedSince, newestOf, rowsAfter, type BuildJob, type BuiltSegment } from './build-segment';
+import { sharedMemory } from './shared-memory';
 
 /** A segment that is built while its records are still being written. */
 export class GrowingBuild {
@@ -43,7 +44,7 @@ export class GrowingBuild {
   /** The segment, which covers every version up to this one. */
   finish(toVersion: number): BuiltSegment {
     const { collectionId, sinceTombstone } = this.#job;
-    const buffer = this.docs > 0 ? this.#builder.finish((bytes) => new SharedArrayBuffer(bytes)) : null;
+    const buffer = this.docs > 0 ? this.#builder.finish(sharedMemory) : null;
     return {
       buffer,
       tooMany: false,

@@ -1,6 +1,7 @@
 import { Segment, Tombstones, type IndexPlan } from '@yucca/engine';
 import type { segments as segmentRows } from '../db/schema';
 import type { BuiltSegment } from './build-segment';
+import { sharedMemory, weighed } from './shared-memory';
 
 /** A segment that was built, and what the disk said of its file. */
 export type Built = BuiltSegment & { id: string; unsaved: string | null };
@@ -70,11 +71,9 @@ export interface Layers {
   gaps: Gap[];
 }
 
-const shared = (bytes: number): SharedArrayBuffer => new SharedArrayBuffer(bytes);
-
 /** A segment and what was added to it, opened; all of it was checked when it was read or built. */
 const openedSegment = (buffer: SharedArrayBuffer, added: readonly Added[]): Segment =>
-  new Segment(buffer, { verify: false, added: added.map((one) => one.buffer) });
+  new Segment(weighed(buffer), { verify: false, added: added.map((one) => weighed(one.buffer)) });
 
 export function newLayer(
   id: string,
@@ -83,7 +82,7 @@ export function newLayer(
   added: readonly Added[] = [],
 ): Layer {
   const segment = openedSegment(buffer, added);
-  return { id, toVersion, buffer, added, segment, dead: Tombstones.none(segment.docs, shared) };
+  return { id, toVersion, buffer, added, segment, dead: Tombstones.none(segment.docs, sharedMemory) };
 }
 
 /** Adds a column segment to a layer. */
@@ -114,6 +113,6 @@ export function markDeleted(entry: Layers, deleted: readonly number[]): void {
   if (deleted.length === 0) return;
   for (const layer of lastingLayers(entry)) {
     const docs = deleted.map((versionId) => layer.segment.docOfVersion(versionId)).filter((doc) => doc !== -1);
-    if (docs.length > 0) layer.dead = layer.dead.with(docs, shared);
+    if (docs.length > 0) layer.dead = layer.dead.with(docs, sharedMemory);
   }
 }

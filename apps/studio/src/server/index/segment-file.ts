@@ -1,6 +1,7 @@
 import { Segment } from '@yucca/engine';
 import { closeSync, fstatSync, fsyncSync, mkdirSync, openSync, readSync, renameSync, rmSync, writeSync } from 'node:fs';
 import path from 'node:path';
+import { sharedMemory } from './shared-memory';
 
 const PIECE = 64 * 1024 * 1024;
 
@@ -43,7 +44,7 @@ export function readSegmentFiles(file: string, addedFiles: readonly string[]): O
 function bytesOf(file: string): SharedArrayBuffer {
   const handle = openSync(file, 'r');
   try {
-    const buffer = new SharedArrayBuffer(fstatSync(handle).size);
+    const buffer = sharedMemory(fstatSync(handle).size);
     for (let at = 0; at < buffer.byteLength;) {
       const read = readSync(handle, new Uint8Array(buffer, at, Math.min(PIECE, buffer.byteLength - at)));
       if (read === 0) throw new Error(`${file} ended early`);

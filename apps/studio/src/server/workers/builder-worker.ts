@@ -8,6 +8,7 @@ import { readSegmentFiles, writeSegmentFile, type OpenedFiles } from '../index/s
 import { storageCodeOf } from '../storage/storage-failure';
 import { beat, serve, StateLost, tell } from './rpc';
 import type { ThreadData } from './spawn';
+import { sharedMemory, weighed } from '../index/shared-memory';
 
 const { dataDir } = workerData as ThreadData;
 const db = openDb(dataDir, { readonly: true });
@@ -22,7 +23,7 @@ const TELL_EVERY_MS = 200;
 
 function save(file: string, buffer: SharedArrayBuffer): string | null {
   try {
-    writeSegmentFile(file, buffer);
+    writeSegmentFile(file, weighed(buffer));
     return null;
   } catch (error) {
     const code = storageCodeOf(error);
@@ -145,17 +146,12 @@ const methods = {
     columns: string,
   ): { buffer: SharedArrayBuffer; unsaved: string | null; tookMs: number } {
     const start = performance.now();
-    const segment = new Segment(buffer, { verify: false, added });
+    const segment = new Segment(weighed(buffer), { verify: false, added: added.map(weighed) });
     let [told, read] = [start, 0];
-    const made = buildColumnSegment(
-      segment,
-      more,
-      (bytes) => new SharedArrayBuffer(bytes),
-      (docs) => {
-        beat();
-        told = tellEvery(told, columns, (read += docs));
-      },
-    );
+    const made = buildColumnSegment(segment, more, sharedMemory, (docs) => {
+      beat();
+      told = tellEvery(told, columns, (read += docs));
+    });
     return { buffer: made, unsaved: save(file, made), tookMs: performance.now() - start };
   },
 

@@ -35,6 +35,7 @@ import { rowsThat } from '../scan/rows-that';
 import type { TrialOrder } from '../visitor-trials/visitor-trials';
 import { Moved, serve } from './rpc';
 import type { ThreadData } from './spawn';
+import { weighed } from '../index/shared-memory';
 
 /** A collection's whole state, as the searchers are told it: one message, so that it changes in one step. */
 export interface PublishedState {
@@ -175,7 +176,10 @@ const methods = {
     const segments = new Map(
       layers.map((layer) => {
         const name = nameOf(layer);
-        return [name, before?.get(name) ?? new Segment(layer.buffer, { verify: false, added: layer.added })];
+        return [
+          name,
+          before?.get(name) ?? new Segment(weighed(layer.buffer), { verify: false, added: layer.added.map(weighed) }),
+        ];
       }),
     );
     open.set(collectionId, {
@@ -187,7 +191,7 @@ const methods = {
         number: generation,
         segments: layers.map((layer) => ({
           segment: segments.get(nameOf(layer))!,
-          dead: new Tombstones(layer.dead, layer.deadCount),
+          dead: new Tombstones(weighed(layer.dead), layer.deadCount),
         })),
       },
     });
