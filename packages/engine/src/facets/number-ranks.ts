@@ -28,11 +28,15 @@ function ranksOfWhole(numbers: Int32Array): NumberRanks | null {
     if (number > most) most = number;
   }
   if (most - least >= MOST) return null;
-  const size = most >= least ? most - least + 1 : 0;
-  return {
-    numbers: Float64Array.from({ length: size }, (_, i) => least + i),
-    ranks: Uint16Array.from(numbers, (number) => (number === NO_INT ? 0 : number - least + 1)),
-  };
+  const all = new Float64Array(most >= least ? most - least + 1 : 0);
+  for (let i = 0; i < all.length; i++) all[i] = least + i;
+  // Loops: `from` with a function takes a hundred times as long, and the first search of an index waits for it.
+  const ranks = new Uint16Array(numbers.length);
+  for (let doc = 0; doc < numbers.length; doc++) {
+    const number = numbers[doc]!;
+    if (number !== NO_INT) ranks[doc] = number - least + 1;
+  }
+  return { numbers: all, ranks };
 }
 
 function ranksOfAny(numbers: Float64Array): NumberRanks | null {
@@ -44,7 +48,9 @@ function ranksOfAny(numbers: Float64Array): NumberRanks | null {
   const sorted = Float64Array.from(different).sort();
   const rankOf = new Map<number, number>();
   sorted.forEach((number, i) => rankOf.set(number, i + 1));
-  return { numbers: sorted, ranks: Uint16Array.from(numbers, (number) => rankOf.get(number) ?? 0) };
+  const ranks = new Uint16Array(numbers.length);
+  for (let doc = 0; doc < numbers.length; doc++) ranks[doc] = rankOf.get(numbers[doc]!) ?? 0;
+  return { numbers: sorted, ranks };
 }
 
 /** How many documents hold each number, at its rank. */

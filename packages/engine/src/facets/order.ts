@@ -23,10 +23,9 @@ function firstByName(all: readonly FacetValue[], size: number): FacetValue[] {
  * the last one that fits.
  */
 function mostCounted(all: readonly FacetValue[], size: number): FacetValue[] {
-  const least = leastListed(
-    Uint32Array.from({ length: all.length }, (_, i) => all[i]!.count),
-    size,
-  );
+  const counts = new Uint32Array(all.length);
+  for (let i = 0; i < all.length; i++) counts[i] = all[i]!.count;
+  const least = leastListed(counts, size);
   return all
     .filter(({ count, selected }) => count >= least || selected)
     .sort((a, b) => b.count - a.count || byLabel(a, b))

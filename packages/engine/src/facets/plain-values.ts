@@ -42,7 +42,8 @@ function plainNumbers(column: ValueColumn): Int32Array | null {
   const hasEmpty = column.size > 0 && column.text(0) === '';
   const hasTypes = new Set(column.types).size > 1;
   if (!hasEmpty && !hasTypes) return null;
-  const numbers = Int32Array.from({ length: column.size }, (_, value) => value);
+  const numbers = new Int32Array(column.size);
+  for (let value = 0; value < numbers.length; value++) numbers[value] = value;
   let changed = hasEmpty;
   if (hasTypes)
     for (let value = 1; value < column.size; value++) {

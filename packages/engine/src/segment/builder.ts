@@ -211,7 +211,9 @@ function fromLeast(numbers: Float64Array): { least: number; data: Uint32Array | 
     if (number > most) most = number;
   }
   if (numbers.length === 0 || most - least > 0xffff_ffff) return { least: 0, data: numbers };
-  return { least, data: Uint32Array.from(numbers, (number) => number - least) };
+  const data = new Uint32Array(numbers.length);
+  for (let i = 0; i < data.length; i++) data[i] = numbers[i]! - least;
+  return { least, data };
 }
 
 /** Words that share a stem, by stem. A stem that stands for itself alone is left out: it is found as a word. */

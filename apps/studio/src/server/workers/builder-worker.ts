@@ -6,11 +6,12 @@ import { boundsOf, buildSegment, type BuildJob, type BuiltSegment } from '../ind
 import { GrowingBuild } from '../index/growing-build';
 import { readSegmentFiles, writeSegmentFile, type OpenedFiles } from '../index/segment-file';
 import { storageCodeOf } from '../storage/storage-failure';
+import { giveWay } from './give-way';
 import { beat, serve, StateLost, tell } from './rpc';
 import type { ThreadData } from './spawn';
 import { sharedMemory, weighed } from '../index/shared-memory';
 
-const { dataDir } = workerData as ThreadData;
+const { dataDir, givesWay } = workerData as ThreadData;
 const db = openDb(dataDir, { readonly: true });
 
 /** Told while a segment is built: how many records are in it so far. */
@@ -166,4 +167,5 @@ const methods = {
 
 export type BuilderMethods = typeof methods;
 
+if (givesWay) giveWay();
 serve(methods);

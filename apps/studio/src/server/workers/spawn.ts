@@ -4,6 +4,8 @@ import type { Pulse } from './rpc';
 /** What a thread is told at its start. */
 export interface ThreadData extends Pulse {
   dataDir: string;
+  /** It leaves its core to others that have something to do. */
+  givesWay?: boolean;
 }
 
 // The only lines that depend on the bundler: it finds the worker's file by the shape of `new Worker(new URL(…))`.

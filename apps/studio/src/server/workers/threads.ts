@@ -52,8 +52,8 @@ export class Threads {
         onReplaced: () => this.writer.send('clearDeleted', []),
       }),
     );
-    this.builder = this.#builder('builder');
-    this.sideBySide = Array.from({ length: builders }, (_, i) => this.#builder(`builder ${i + 1} of parts`));
+    this.builder = this.#builder('builder', true);
+    this.sideBySide = Array.from({ length: builders }, (_, i) => this.#builder(`builder ${i + 1} of parts`, true));
     this.catchUp = this.#builder('catch-up builder');
     this.recent = this.#builder('builder of recent writes');
     this.feed = new ThreadOnDemand(this.#options('feed', spawnFeed, { hangMs: LONG_WORK_HANG_MS }), 30_000);
@@ -77,9 +77,10 @@ export class Threads {
     this.#listeners = listeners;
   }
 
-  #builder(name: string): ThreadOnDemand<BuilderMethods> {
+  /** `givesWay`: nobody waits for what it makes; somebody waits for what was written just now. */
+  #builder(name: string, givesWay = false): ThreadOnDemand<BuilderMethods> {
     return new ThreadOnDemand(
-      this.#options(name, spawnBuilder, {
+      this.#options(name, (data) => spawnBuilder({ ...data, givesWay }), {
         hangMs: LONG_WORK_HANG_MS,
         onEvent: (event) => this.#listeners?.building(event as BuildProgress),
       }),

@@ -12,7 +12,9 @@ const MANY = 20_000;
  */
 export function smallest(numbers: Float64Array, rank: number): number {
   if (numbers.length > MANY) {
-    const sample = Float64Array.from({ length: Math.floor(numbers.length / STRIDE) }, (_, i) => numbers[i * STRIDE]!);
+    // A loop: `from` with a function takes a hundred times as long.
+    const sample = new Float64Array(Math.floor(numbers.length / STRIDE));
+    for (let i = 0; i < sample.length; i++) sample[i] = numbers[i * STRIDE]!;
     const bound = select(sample, Math.min(sample.length, Math.ceil((1.5 * rank) / STRIDE) + 10));
     const few = new GrowingArray(Float64Array);
     inPieces(numbers.length, (from, to) => {
