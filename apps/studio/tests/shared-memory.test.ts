@@ -25,7 +25,7 @@ test('an index that replaces another gives its memory back, again and again', as
   expect(await growth(() => sharedMemory(40 * MB), 60)).toBeLessThan(1_000);
 });
 
-test('so do many small ones, as after each write', async () => {
+test('so do many smaller ones', async () => {
   expect(await growth(() => sharedMemory(4 * MB), 400)).toBeLessThan(1_000);
 });
 

@@ -1,8 +1,11 @@
 /**
- * Small memories share a weight of this size. Above 32 MB the C library maps zeroed pages that nobody has touched: a
+ * Memories below this size share a weight of it. Above 32 MB the C library maps zeroed pages that nobody has touched: a
  * weight takes addresses and no memory.
  */
 const SHARED_WEIGHT = 33 * 2 ** 20;
+
+/** What is smaller is not counted: with it, many small collections made the process larger (e2e/hostile/leaks). */
+const LEAST = 2 ** 20;
 
 /** Where a shared memory keeps its weight. */
 const WEIGHT = Symbol('weight');
@@ -22,6 +25,7 @@ export function weighed(buffer: SharedArrayBuffer): SharedArrayBuffer {
   const held = buffer as SharedArrayBuffer & { [WEIGHT]?: ArrayBuffer };
   if (held[WEIGHT]) return buffer;
   const bytes = buffer.byteLength;
+  if (bytes < LEAST) return buffer;
   if (bytes >= SHARED_WEIGHT) {
     held[WEIGHT] = new ArrayBuffer(bytes);
     return buffer;
