@@ -1,11 +1,8 @@
 /** Functions of the core: what each is given, and what comes of it. */
 import {
   addressMap,
-  addressSource,
-  Autocomplete,
   cardFormatOf,
   chosenValues,
-  completionsSource,
   count,
   counted,
   createClient,
@@ -22,19 +19,16 @@ import {
   isRange,
   isStart,
   keepScroll,
-  listSource,
   markedPieces,
   pageNumbers,
   pagesUpTo,
   parseAddress,
-  pastQueriesSource,
   pointAt,
   pointOf,
   prefixed,
   printAddress,
   ProblemError,
   recordLink,
-  recordsSource,
   redirectOf,
   requestFor,
   sameQuery,
@@ -44,11 +38,8 @@ import {
   shownChoices,
   shownHit,
   shownRow,
-  sourcesFor,
   standingRequest,
-  staticSource,
   Store,
-  viewedSource,
   withChoices,
   withLabels,
   withNear,
@@ -64,10 +55,9 @@ import { createInsights } from '@yucca/kit/insights';
 import { withStanding } from '@yucca/kit/standing';
 import { GERMAN, textsOf } from '@yucca/kit/texts';
 import { canListen, listen } from '@yucca/kit/voice';
-import { client, memory, page } from './shop';
+import { client, page } from './shop';
 
 const query: Query = { ...EMPTY_QUERY, q: 'rose', select: { colour: ['pink'], price: { max: 30 } } };
-const never = new AbortController().signal;
 
 // #region addressMap
 export const addressMapExample = () =>
@@ -311,67 +301,6 @@ export const SearchStateExample = async () => {
   await search.settled();
   return search.snapshot().answer?.results[0]?.record.name;
 };
-// #endregion
-
-// #region Autocomplete
-export const AutocompleteExample = async () => {
-  const offers = new Autocomplete({
-    sources: [completionsSource(client, { collection: 'plants', label: 'Go on with' })],
-  });
-  offers.type('pi');
-  await new Promise((resolve) => offers.subscribe(() => !offers.snapshot().loading && resolve(null)));
-  return offers.snapshot().offers.map(({ text }) => text);
-};
-// #endregion
-
-// #region completionsSource
-export const completionsSourceExample = () =>
-  completionsSource(client, { collection: 'plants', label: 'Go on with' }).load('pi', never);
-// #endregion
-
-// #region recordsSource
-export const recordsSourceExample = () =>
-  recordsSource(client, [
-    { collection: 'plants', label: 'Plants', size: 1, row: (result) => shownRow(result, page.card, '', { parts: [] }) },
-  ]).load('fern', never);
-// #endregion
-
-// #region pastQueriesSource
-export const pastQueriesSourceExample = () => {
-  const past = createMemory('past', null);
-  past.addQuery('red maple');
-  return pastQueriesSource(past, { label: 'Asked before' }).load('re', never);
-};
-// #endregion
-
-// #region viewedSource
-export const viewedSourceExample = () => {
-  const seen = createMemory('seen', null);
-  seen.addViewed({ collection: 'plants', id: 'P-01', text: 'Lady fern' });
-  return viewedSource(seen, { label: 'Looked at before' }).load('', never);
-};
-// #endregion
-
-// #region staticSource
-export const staticSourceExample = () =>
-  staticSource('tips', 'Popular now', [{ id: 't1', kind: 'query', text: 'balcony', ranges: [] }]).load('', never);
-// #endregion
-
-// #region listSource
-export const listSourceExample = () =>
-  listSource({ label: 'Our shops', size: 2, rows: [{ text: 'Bern', href: '/shops/bern' }] }, 'shops').load('', never);
-// #endregion
-
-// #region addressSource
-export const addressSourceExample = () =>
-  addressSource({ label: 'Pages', size: 2, address: '/offers.json?q={text}' }, 'pages').name;
-// #endregion
-
-// #region sourcesFor
-export const sourcesForExample = () =>
-  sourcesFor([{ from: 'values', label: 'Go on with', collection: 'plants', size: 4 }], client, memory).map(
-    ({ name }) => name,
-  );
 // #endregion
 
 // #region createMemory

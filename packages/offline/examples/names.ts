@@ -6,6 +6,7 @@ import * as fields from './fields';
 import * as functions from './functions';
 import * as results from './results';
 import type { Shop } from './shop';
+import * as sources from './sources';
 
 /** Begins with a query of its own where an example shows what comes of it. */
 export const STARTS: Readonly<Record<string, Partial<typeof EMPTY_QUERY>>> = {
@@ -27,4 +28,7 @@ export const PARTS: ReadonlyMap<string, ComponentType<Shop>> = new Map([
 ]);
 
 /** Functions, and what comes of them. */
-export const VALUES: ReadonlyMap<string, () => unknown> = new Map(byName<() => unknown>(functions));
+export const VALUES: ReadonlyMap<string, () => unknown> = new Map([
+  ...byName<() => unknown>(functions),
+  ...byName<() => unknown>(sources),
+]);

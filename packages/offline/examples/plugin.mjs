@@ -23,7 +23,7 @@ const TOOLS = ['lens'];
 /** The code of the examples by the export they are of. */
 function examples() {
   const code = new Map();
-  for (const file of readdirSync(here).filter((name) => /^(facets|fields|functions|results)\.tsx?$/.test(name)))
+  for (const file of readdirSync(here).filter((name) => /^(facets|fields|functions|results|sources)\.tsx?$/.test(name)))
     for (const [, name, text] of readFileSync(path.join(here, file), 'utf8').matchAll(
       /^\/\/ #region (\w+)\n([\s\S]*?)\n\/\/ #endregion$/gm,
     ))
