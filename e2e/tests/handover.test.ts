@@ -201,42 +201,6 @@ describe('a folder without a server', () => {
     }
   });
 
-  test('on a simulated 4G line: first results at 3,000 records, and at 50,000', async () => {
-    // 9 megabits a second, 165 ms to the server and back, nothing kept from before.
-    const line = { offline: false, latency: 165, downloadThroughput: 9e6 / 8, uploadThroughput: 1.5e6 / 8 };
-    // The line is the same each time; what else this machine does can only add to it. So the best of some counts.
-    const best = async (folder: string, policy: string, most: number): Promise<void> => {
-      const times: number[] = [];
-      while (times.length < 15 && !times.some((ms) => ms < most)) times.push(await firstResults(folder, policy));
-      expect(Math.min(...times)).toBeLessThan(most);
-    };
-    const firstResults = async (folder: string, policy: string): Promise<number> => {
-      Object.assign(site, { folder, policy });
-      const visitor = await startBrowser();
-      try {
-        await visitor.sendDevToolsCommand('Network.enable', {});
-        await visitor.sendDevToolsCommand('Network.emulateNetworkConditions', line);
-        await visitor.get(`${site.base}/`);
-        return await visitor.executeAsyncScript<number>(`
-          const done = arguments[0];
-          const look = () =>
-            document.querySelector('yucca-search').shadowRoot?.querySelector('[data-part=card]')
-              ? done(performance.now())
-              : requestAnimationFrame(look);
-          look();`);
-      } finally {
-        await visitor.quit();
-      }
-    };
-    const small = await takeAway(server, 'nursery', 'static', [], path.join(away, 'line'));
-    await best(small.folder, small.policy, 1_500);
-    await server.api('POST', '/collections', { name: 'many' });
-    await server.api('POST', '/collections/many/records?wait=true', somePlants(50_000));
-    const large = await takeAway(server, 'many', 'static', [], path.join(away, 'line'));
-    await best(large.folder, large.policy, 4_000);
-    await server.call('DELETE', '/collections/many');
-  });
-
   test('its answers are the server’s: order, totals, facets, marks of 200 queries', async () => {
     const { folder } = await takeAway(server, 'nursery', 'static', [], path.join(away, 'equal'));
     const data = path.join(folder, 'data');

@@ -82,7 +82,9 @@ const hashOf = (content: Uint8Array): string => createHash('sha256').update(cont
 const documentOf = (what: TakenAway, inside: string): string =>
   documentFile(
     what,
-    `<link rel="stylesheet" href="theme.css" />
+    // The first results are in the manifest: on a slow line it does not wait until the script is there.
+    `<link rel="preload" href="data/manifest.json" as="fetch" crossorigin />
+    <link rel="stylesheet" href="theme.css" />
     <script src="yucca-search.js" defer></script>
     <script src="offline.js" defer></script>`,
     `${headerOf(what, 'p class="name"', '', '')}
