@@ -47,7 +47,9 @@ if (!isMainThread) {
 } else if (kind === '--pair') {
   console.table(await measurePair(path.resolve(given[0]!), Number(given[1] ?? 100_000), given.slice(2)));
 } else if (kind === '--mixed') {
-  console.table([await measureMixed(Number(given[0] ?? 200_000), Number(given[1] ?? 30))]);
+  const { longest, ...figures } = await measureMixed(Number(given[0] ?? 200_000), Number(given[1] ?? 30));
+  console.table(figures);
+  console.table(longest);
 } else if (kind === '--door') {
   console.table(await measureDoor(path.resolve(given[0]!), Number(given[1] ?? 200_000)));
 } else if (given.length > 0) {

@@ -1,11 +1,12 @@
 /** Searches, writes, tuning and publishing side by side for a long while: does anything get slower, or grow? */
-import type { TuningDocument } from '@yucca/contract';
+import type { SearchAnswer, TuningDocument } from '@yucca/contract';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { PLAIN_TUNING, RealRecords } from './real-records.ts';
 import { BASE, call, healthy, KEY, loadLines, residentMb, startServer } from './server.ts';
+import { Stalls } from './stalls.ts';
 import { percentiles, round } from './stats.ts';
 
 export interface MixedResult {
@@ -18,6 +19,8 @@ export interface MixedResult {
   mostMs: number;
   /** Searches that took longer than a quarter of a second. */
   over250: number;
+  /** The longest of them, longest first: of which the machine kept an idle thread from running for `stalledMs`. */
+  longest: readonly LongSearch[];
   writes: number;
   /** Drafts that were saved, those of them that needed columns or another index, and versions that were published. */
   drafts: number;
@@ -28,12 +31,24 @@ export interface MixedResult {
   residentMostMb: number;
 }
 
+interface LongSearch {
+  q: string;
+  /** Seconds since the beginning. */
+  at: number;
+  ms: number;
+  /** What the server says of it. */
+  totalMs: number;
+  engineMs: number;
+  stalledMs: number;
+}
+
 /** A visitor types a letter every so many milliseconds, a record is written, a draft saved. */
 const SEARCH_MS = 50;
 const WRITE_MS = 250;
 const DRAFT_MS = 20_000;
 const LOOK_MS = 5_000;
 const TOO_LONG_MS = 250;
+const MOST_TOLD = 30;
 /** Of the drafts, every so many-th is published. */
 const PUBLISHED = 3;
 
@@ -51,6 +66,7 @@ const CHANGES: readonly TuningDocument[] = [
 export async function measureMixed(records: number, minutes: number): Promise<MixedResult> {
   const dataDir = mkdtempSync(path.join(tmpdir(), 'yucca-bench-'));
   const server = startServer(dataDir);
+  const stalls = new Stalls();
   try {
     await healthy();
     const source = new RealRecords();
@@ -62,11 +78,29 @@ export async function measureMixed(records: number, minutes: number): Promise<Mi
     const end = performance.now() + minutes * 60_000;
     const isOver = (): boolean => performance.now() >= end;
     const times: number[] = [];
+    const long: LongSearch[] = [];
+    const start = performance.now();
+    const searchNext = async (n: number): Promise<void> => {
+      const q = log[n % log.length]!;
+      const begun = performance.now();
+      stalls.begin();
+      const timing = await searched(q);
+      const ms = performance.now() - begun;
+      times.push(ms);
+      if (ms > TOO_LONG_MS)
+        long.push({
+          q,
+          at: Math.round((begun - start) / 1_000),
+          ms: round(ms),
+          ...timing,
+          stalledMs: stalls.longest(),
+        });
+    };
     const memory: number[] = [];
     const [writes, drafts] = await Promise.all([
       every(WRITE_MS, isOver, (n) => write(source, records, n)),
       every(DRAFT_MS, isOver, saveDraft),
-      every(SEARCH_MS, isOver, async (n) => void times.push(await searched(log[n % log.length]!))),
+      every(SEARCH_MS, isOver, searchNext),
       every(LOOK_MS, isOver, async () => void memory.push(residentMb(server.pid!))),
     ]);
     const fifth = Math.floor(memory.length / 5);
@@ -77,7 +111,8 @@ export async function measureMixed(records: number, minutes: number): Promise<Mi
       searches: times.length,
       ...percentiles(times),
       mostMs: round(Math.max(...times)),
-      over250: times.filter((ms) => ms > TOO_LONG_MS).length,
+      over250: long.length,
+      longest: long.sort((a, b) => b.ms - a.ms).slice(0, MOST_TOLD),
       writes,
       drafts,
       published: Math.floor(drafts / PUBLISHED),
@@ -89,6 +124,7 @@ export async function measureMixed(records: number, minutes: number): Promise<Mi
     const ended = new Promise((resolve) => server.once('exit', resolve));
     server.kill();
     await ended;
+    await stalls.end();
     rmSync(dataDir, { recursive: true, force: true });
   }
 }
@@ -104,14 +140,13 @@ async function every(ms: number, isOver: () => boolean, run: (n: number) => Prom
   }
 }
 
-/** One keystroke, with all facets and twenty results; returns how long it took, in milliseconds. */
-async function searched(q: string): Promise<number> {
-  const start = performance.now();
+/** One keystroke, with all facets and twenty results; returns the milliseconds that the server says it took. */
+async function searched(q: string): Promise<{ totalMs: number; engineMs: number }> {
   const address = `${BASE}/api/v1/collections/parts/search?facets=*&size=20&q=${encodeURIComponent(q)}`;
   const response = await fetch(address, { headers: { Authorization: `Bearer ${KEY}` } });
   if (!response.ok) throw new Error(await response.text());
-  await response.arrayBuffer();
-  return performance.now() - start;
+  const { timing } = (await response.json()) as SearchAnswer;
+  return { totalMs: round(timing.totalMs), engineMs: round(timing.engineMs) };
 }
 
 /** Every other one is new, one of ten of these is changed nine times and then deleted. */

@@ -33,6 +33,7 @@ import { workerData } from 'node:worker_threads';
 import { openDb, type Db } from '../db/open';
 import { rowsThat } from '../scan/rows-that';
 import type { TrialOrder } from '../visitor-trials/visitor-trials';
+import { practice } from './practice';
 import { Moved, serve } from './rpc';
 import type { ThreadData } from './spawn';
 import { weighed } from '../index/shared-memory';
@@ -73,8 +74,10 @@ let cancelFlag: Int32Array = new Int32Array(1);
 /** Tunings on trial, by the number of the trial. */
 const onTrial = new LRUCache<number, Tuning>({ max: 20 });
 
-/** Other collections' first questions wait no longer than this. */
 const WARM_UP_MS = 400;
+/** Of a thread that has nothing to do yet. */
+const PRACTICE_MS = 1_500;
+const PRACTICE_AFTER_MS = 1_000;
 /** Results looked at when a tuning is on trial. */
 const TRIAL_DEPTH = 10;
 
@@ -149,28 +152,47 @@ function contextOf({ ticket, context }: Ask): QueryContext {
   return { ...context, cancelled: () => Atomics.load(cancelFlag, 0) === ticket };
 }
 
+/** Whether there was a collection to search before anybody asked. */
+let isWarm = false;
+
+/** Does a piece a turn, so that whoever asks meanwhile comes next. */
+function inTurns(pieces: Iterator<void>, most: number): void {
+  const end = performance.now() + most;
+  const next = (): void => {
+    if (performance.now() < end && !pieces.next().done) setImmediate(next);
+  };
+  next();
+}
+
 /**
  * Queries nobody asked for, typed out letter by letter as a visitor would, so that the first visitor does not wait for
  * the compiler: it takes some hundred searches until the engine runs at its speed.
  */
-function warmUp(collectionId: number): void {
-  const collection = open.get(collectionId);
-  if (!collection) return;
-  const end = performance.now() + WARM_UP_MS;
-  for (const word of sampleWords(collection.generation, 40)) {
-    for (let length = 1; length <= word.length; length++) {
-      if (performance.now() > end) return;
-      search(collection.generation, collection.live, { q: `${word} ${word.slice(0, length)}`, facets: ['*'] });
-      search(collection.generation, collection.live, { q: word.slice(0, length), facets: ['*'] });
+function* warmUp(collectionId: number): Generator<void> {
+  const generation = open.get(collectionId)?.generation;
+  for (const word of generation ? sampleWords(generation, 40) : []) {
+    for (let length = word.length; length > 0; length--) {
+      for (const q of [`${word} ${word.slice(0, length)}`, word.slice(0, length)]) {
+        const collection = open.get(collectionId);
+        if (!collection) return;
+        isWarm = true;
+        search(collection.generation, collection.live, { q, facets: ['*'] });
+        yield;
+      }
     }
   }
 }
+
+// A server without data has nothing to warm up with, and the first load into it may be a large one.
+setTimeout(() => {
+  if (!isWarm) inTurns(practice(), PRACTICE_MS);
+}, PRACTICE_AFTER_MS).unref();
 
 const methods = {
   publish({ collectionId, generation, layers, live, draft }: PublishedState): void {
     const known = open.get(collectionId);
     const before = known?.segments;
-    if (!before) setImmediate(() => warmUp(collectionId));
+    if (!before) setImmediate(() => inTurns(warmUp(collectionId), WARM_UP_MS));
     // The buffer was checked when it was opened or built; a segment known already keeps its working memory.
     const nameOf = ({ id, added }: (typeof layers)[number]): string => [id, added.length].join(' ');
     const segments = new Map(
