@@ -48,7 +48,7 @@ export const COLLECTIONS: DemoCollection[] = [
         { name: 'category', field: 'category', kind: 'tree', separator: ' > ' },
         { name: 'colour', field: 'colours' },
         { name: 'price', field: 'price', kind: 'numbers', label: 'Price' },
-        { name: 'height', field: 'height_cm', kind: 'numbers', label: 'Height in cm' },
+        { name: 'height', field: 'height_cm', kind: 'numbers', label: 'Height' },
         { name: 'light', field: 'light' },
         { name: 'water', field: 'water' },
         { name: 'hardiness', field: 'hardiness' },

@@ -19,7 +19,7 @@ export const NURSERY_LANGUAGES: Languages = [
       Category: 'Art',
       Colour: 'Farbe',
       Price: 'Preis',
-      'Height in cm': 'Höhe in cm',
+      Height: 'Höhe',
       Light: 'Licht',
       Water: 'Wasser',
       Hardiness: 'Winterhärte',

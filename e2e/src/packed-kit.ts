@@ -35,15 +35,31 @@ export async function packedKit(server: Server, away: string): Promise<void> {
   expect(readFileSync(types, 'utf8')).toBe(written);
 }
 
-/** What a module of an application weighs for its visitors: bundled, minified, packed, the frameworks outside. */
+/**
+ * What a module of an application weighs for its visitors: bundled, minified, packed, the frameworks outside. What is
+ * fetched later, by those pages that need it, is not in it.
+ */
 export function weighed(contents: string, app: string): number {
-  const { outputFiles } = buildSync({
+  const { outputFiles, metafile } = buildSync({
     stdin: { contents, resolveDir: app },
     bundle: true,
+    splitting: true,
+    outdir: app,
+    metafile: true,
     minify: true,
     write: false,
     format: 'esm',
     external: ['react', 'react-dom', 'react/jsx-runtime', 'vue'],
   });
-  return gzipSync(outputFiles[0]!.contents, { level: 9 }).length;
+  const parts = new Map(outputFiles.map(({ path: file, contents: code }) => [path.resolve(file), code]));
+  const atOnce = new Set<string>();
+  const take = (file: string): void => {
+    if (atOnce.has(file)) return;
+    atOnce.add(file);
+    for (const { path: other, kind, external } of metafile.outputs[file]!.imports)
+      if (kind === 'import-statement' && external !== true) take(other);
+  };
+  take(Object.keys(metafile.outputs).find((file) => metafile.outputs[file]!.entryPoint === '<stdin>')!);
+  const codes = [...atOnce].map((file) => parts.get(path.resolve(file))!);
+  return gzipSync(Buffer.concat(codes), { level: 9 }).length;
 }

@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { By, Key } from 'selenium-webdriver';
 import { startBrowser, type Browser } from '../src/browser';
+import { Ear } from '../src/ear';
 import { otherSite, type OtherSite } from '../src/other-site';
 import { Person } from '../src/person';
 import type { Server } from '../src/server';
@@ -97,6 +98,29 @@ test('a site with the strictest policy: styled, searched, and nothing reported',
   await (await shadow.findElement(By.css('input[value=white]'))).click();
   await wait(async () => (await inside('[data-part=count] strong')) === '10');
   expect(site.reports).toEqual([]);
+});
+
+test('where its design says so, a query can be spoken, by a script that other pages do not fetch', async () => {
+  const spoken = { slug: 'spoken', title: 'Spoken', collection: 'plants', typing: { voice: true } };
+  await server.api('POST', '/interfaces', spoken);
+  const more = `return performance.getEntriesByType('resource').some(({ name }) => name.endsWith('-more.js'))`;
+  writeFileSync(path.join(away, 'spoken.html'), page(element('').replace('nursery', 'spoken')));
+  await browser.get(`${site.origin}/plain.html`);
+  await wait(async () => (await inside('[data-part=count] strong')) !== '');
+  expect(await browser.executeScript(more)).toBe(false);
+  await browser.get(`${site.origin}/spoken.html`);
+  await wait(() => browser.executeScript(more));
+  const ear = new Ear(() => browser);
+  await ear.standIn();
+  const shadow = await (await see(By.css('yucca-search'))).getShadowRoot();
+  const button = 'button[aria-label="Search by voice"]';
+  await wait(async () => (await shadow.findElements(By.css(button))).length > 0);
+  await (await shadow.findElement(By.css(button))).click();
+  await ear.hear('lavender');
+  await wait(async () => (await inside('article mark')) === 'lavender');
+  await ear.end();
+  await wait(async () => (await browser.getCurrentUrl()).endsWith('?q=lavender'));
+  expect(await violations()).toEqual([]);
 });
 
 test('several searches on one page, each with its own part of the address or none', async () => {

@@ -76,6 +76,47 @@ test.each(PAGES)('without a framework, %s: typed strictly, built, used from anot
   vite('plain', page, 'collect'),
 );
 
+test('without a framework: a text before a search, rows of records, a table', async () => {
+  await server.api('POST', '/interfaces', {
+    ...{ slug: 'compared', title: 'Compared', collection: 'plants', layout: 'table' },
+    table: [{ field: 'name' }, { field: 'price', label: 'Costs' }, { field: 'colours' }],
+    start: { text: 'Begin here.', results: false },
+    shelves: [
+      { from: 'chosen', label: 'Ours', ids: ['P-0002', 'P-0001'] },
+      { from: 'found', label: 'Guides', collection: 'guides', size: 2 },
+      { from: 'viewed', label: 'Seen before' },
+    ],
+  });
+  const project = await takeAway(server, 'compared', 'plain', [site.base], away);
+  await installFromHere(project);
+  await run('npm', ['run', 'build'], project.folder);
+  Object.assign(site, { folder: path.join(project.folder, 'dist'), policy: project.policy });
+  const shelf = (label: string): string => `[data-part=shelf][aria-label="${label}"] h2 a`;
+  await problemsOf();
+  await browser.get(`${site.base}/`);
+  await wait(async () => (await all(shelf('Ours'))).length === 2);
+  expect(await (await one(shelf('Ours'))).getAttribute('href')).toMatch(/\/r\/P-0002$/);
+  expect(await text('[data-part=start]')).toBe('Begin here.');
+  expect(await all('[data-part=table], [data-part=count]')).toEqual([]);
+  await (await one('[role=combobox]')).sendKeys('lavender');
+  await wait(async () => (await all('tbody tr mark')).length > 0 && (await all(shelf('Guides'))).length > 0);
+  expect(await all(`[data-part=start], ${shelf('Ours')}`)).toEqual([]);
+  expect(await Promise.all((await all('thead th')).map((cell) => cell.getText()))).toEqual([
+    'Name',
+    'Costs',
+    'Colours',
+  ]);
+  expect(await text('tbody td[data-figures=true] [data-part=figure]')).toMatch(/\d/);
+  expect(await (await one(shelf('Guides'))).getAttribute('href')).toMatch(/\/s\/growing\/r\//);
+  const name = await text('tbody tr th');
+  await (await one('tbody tr th a')).click();
+  await wait(async () => /\/r\/P-\d+$/.test(await address()));
+  await browser.get(`${site.base}/`);
+  await wait(async () => (await all(shelf('Seen before'))).length === 1);
+  expect(await text(shelf('Seen before'))).toBe(name);
+  expect(await problemsOf()).toEqual([]);
+});
+
 test.each(PAGES)('the search field of a header, %s: offers, and the way to the site’s own results', async (page) => {
   const { folder, policy } = await takeAway(server, page, 'header', [site.base], away);
   Object.assign(site, { folder, policy });

@@ -1,6 +1,7 @@
 import type { SearchAnswer } from '@yucca/contract';
 import { By, Key, type WebElement } from 'selenium-webdriver';
 import { hearBeacons, setSize, startBrowser, type Browser } from '../src/browser';
+import { Ear } from '../src/ear';
 import { Person } from '../src/person';
 import { loadPlants, Server, somePlants } from '../src/server';
 
@@ -133,6 +134,27 @@ test('by keyboard alone: offers of two collections, into a record, and back to w
   await open('/s/nursery');
   await (await see(By.css('[role=combobox]'))).click();
   await until(async () => (await texts('[data-kind=viewed]')).length === 1);
+});
+
+test('where its design says so, a query can be spoken', async () => {
+  const spoken = { slug: 'spoken', title: 'Spoken', collection: 'plants', typing: { voice: true } };
+  await server.api('POST', '/interfaces', spoken);
+  const allowed = (await fetch(`${server.base}/s/spoken`)).headers.get('permissions-policy');
+  expect(allowed).toContain('microphone=(self)');
+  expect((await fetch(server.base)).headers.get('permissions-policy')).toContain('microphone=()');
+  await open('/s/nursery');
+  await see(By.css('[data-part=count] strong'));
+  expect(await browser.findElements(By.css('[data-part=voice]'))).toEqual([]);
+  await open('/s/spoken');
+  const ear = new Ear(() => browser);
+  await ear.standIn();
+  await (await see(By.css('button[aria-label="Search by voice"]'))).click();
+  await ear.hear('lavender');
+  await until(async () => (await text('article mark')).toLowerCase() === 'lavender');
+  await ear.end();
+  await see(By.css('button[aria-label="Search by voice"]'));
+  await until(async () => (await browser.getCurrentUrl()).endsWith('?q=lavender'));
+  expect(await violations()).toEqual([]);
 });
 
 test('filters by keyboard: a switch, and a thumb of a range', async () => {

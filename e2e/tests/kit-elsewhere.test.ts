@@ -6,6 +6,7 @@ import { gzipSync } from 'node:zlib';
 import { buildSync } from 'esbuild';
 import { By, Key, until } from 'selenium-webdriver';
 import { hearBeacons, shiftsOf, startBrowser, type Browser } from '../src/browser';
+import { Ear } from '../src/ear';
 import { installFromHere, run as runAround } from '../src/handed-over';
 import { otherSite, type OtherSite } from '../src/other-site';
 import { run } from '../src/handed-over';
@@ -23,6 +24,7 @@ let routed: OtherSite;
 let browser: Browser;
 let key: string;
 const { see, until: wait } = new Person(() => browser);
+const ear = new Ear(() => browser);
 
 beforeAll(async () => {
   server = await shopServer();
@@ -202,19 +204,13 @@ describe('a fresh Vite app with the packed package', () => {
   test('a query is spoken: results follow word by word, and the address in the end', async () => {
     await open('voice.html');
     await wait(async () => (await text('[data-part=count]')).startsWith('120 results'));
-    // Whoever would hear sits at the browser’s maker: here the test says what was understood.
-    await browser.executeScript(`window.SpeechRecognition = class extends EventTarget {
-      start() { window.ear = this; }
-      abort() {}
-      hear(transcript) {
-        this.dispatchEvent(Object.assign(new Event('result'), { results: { 0: { 0: { transcript } , length: 1 }, length: 1 } }));
-      }
-    }`);
+    await ear.standIn();
     await (await see(By.css('button[aria-label="Search by voice"]'))).click();
     await see(By.css('button[aria-label="Stop listening"]'));
-    await browser.executeScript(`window.ear.hear('century')`);
+    await ear.hear('century');
     await wait(async () => (await text('[data-part=count] strong')) === '20');
-    await browser.executeScript(`window.ear.hear('snake plant.'); window.ear.dispatchEvent(new Event('end'))`);
+    await ear.hear('snake plant.');
+    await ear.end();
     await wait(async () => (await text('article mark')).toLowerCase() === 'snake');
     expect(await browser.getCurrentUrl()).toMatch(/\?q=snake\+plant$/);
     await see(By.css('button[aria-label="Search by voice"]'));

@@ -12,7 +12,7 @@ const FEW_USE = new RegExp(
   `/(${[
     ...['result-map', 'near-choice', 'facet-dates', 'facet-select', 'facet-steps', 'facet-tree', 'more-results'],
     ...['nothing-found', 'pages-up-to', 'result-table', 'badges', 'shelves', 'shelf-requests', 'own-sources'],
-    ...['record-link', 'sheet-focus', 'offer-preview', 'as-attributes-say'],
+    ...['record-link', 'sheet-focus', 'offer-preview', 'as-attributes-say', 'page-voice'],
   ].join('|')})\\.tsx?$`,
 );
 

@@ -86,7 +86,7 @@ const DESIGNS: Record<string, Omit<NewInterface, 'slug'>> = {
     badges: [{ label: `It's "odd"`, where: `name = 'it''s'`, colour: '#ffffff' }],
     formats: { price: { unit: '"`${x}', decimals: 2 } },
     link: 'https://shop.example/{id}?a=\'`${x}"',
-    typing: { letters: 2, delayMs: 50, enter: 'first', preview: false },
+    typing: { letters: 2, delayMs: 50, enter: 'first', preview: false, voice: true },
     autocomplete: [
       { from: 'list', label: 'Help', rows: [{ text: `It's "here"`, href: '/hours' }] },
       { from: 'address', label: 'Offers', address: 'https://shop.example/o?q={q}' },
@@ -102,6 +102,17 @@ const DESIGNS: Record<string, Omit<NewInterface, 'slug'>> = {
     shelves: [
       { from: 'chosen', label: 'Ours', ids: ['P-1'] },
       { from: 'found', label: 'Guides', collection: 'guides' },
+      { from: 'viewed', label: 'Seen', size: 4 },
+    ],
+  },
+  rows: {
+    collection: 'plants',
+    layout: 'rows',
+    start: { text: 'Begin' },
+    link: 'https://shop.example/{id}',
+    shelves: [
+      { from: 'viewed', label: 'Seen "before"', size: 2 },
+      { from: 'chosen', label: 'Ours', ids: ['P-1'] },
     ],
   },
   places: {
@@ -185,6 +196,13 @@ test.each(['react', 'next', 'plain'] as const)(
   },
 );
 
+test('records of shelves lead to the pages of their own collection', async () => {
+  for (const target of ['react', 'plain'] as const) {
+    const { files } = await project('table', target);
+    expect(files['src/search/yucca.ts'] ?? files['src/yucca.ts']).toMatch(/guides: '\/s\/guides\/r'/);
+  }
+});
+
 test('a page in another language takes its texts along, and is told where it stands; one in English has none', async () => {
   const { files } = await project('full', 'react');
   const texts = files['src/search/texts.ts'] ?? files['src/texts.ts']!;
@@ -194,5 +212,8 @@ test('a page in another language takes its texts along, and is told where it sta
   expect(whole).toContain('<TextsProvider value={PAGE_TEXTS}>');
   expect(whole).toContain('dir="rtl"');
   expect(files['index.html']).toContain('<html lang="ar">');
+  const next = Object.values((await project('full', 'next')).files).join('\n');
+  expect(next).toContain('PAGE_TEXTS.label(number.label)');
+  expect(next).not.toMatch(/Nothing (is here|found)|description: "Search/);
   expect(Object.values((await project('usual', 'react')).files).join('\n')).not.toMatch(/TextsProvider|PAGE_TEXTS/);
 });

@@ -164,6 +164,7 @@ export const typingSchema = {
     delayMs: { type: 'integer', minimum: 0, maximum: 2000, default: 0, description: 'Waits so long after a letter.' },
     enter: { enum: ['results', 'first'], default: 'results', description: 'What Enter does while nothing is chosen.' },
     preview: { type: 'boolean', default: true, description: 'Shows more of the row that is pointed at.' },
+    voice: { type: 'boolean', default: false, description: 'A button to speak instead, where a browser can listen.' },
   },
 } as const;
 
@@ -172,6 +173,7 @@ export interface Typing {
   delayMs?: number;
   enter?: 'results' | 'first';
   preview?: boolean;
+  voice?: boolean;
 }
 
 export const SHELF_SOURCES = ['popular', 'sorted', 'chosen', 'viewed', 'found'] as const;

@@ -45,7 +45,7 @@ const everything: Required<InterfaceDocument> = {
       ...{ rows: [{ text: 'Help', detail: 'by phone', href: '/help' }], address: 'https://shop.example/offers?q={q}' },
     } satisfies Required<SectionDocument>,
   ],
-  typing: { letters: 2, delayMs: 100, enter: 'first', preview: false },
+  typing: { letters: 2, delayMs: 100, enter: 'first', preview: false, voice: true },
   picture: { ratio: '3:4', fit: 'contain' },
   textLines: 2,
   formats: { price: { currency: 'GBP', unit: 'each', decimals: 2 } },

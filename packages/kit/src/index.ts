@@ -48,6 +48,7 @@ export { count, counted, distance, figure, figureText, type FigureFormat } from 
 export { recordLink } from './record-link.ts';
 export { redirectOf } from './redirect.ts';
 export { shownHit, type ShownHit, type ShownText } from './card.ts';
+export { shownCell, type ShownCell } from './shown-cell.ts';
 export { shownChoices, type ShownChoice } from './choices.ts';
 export { excerpt, markedPieces, type MarkedPiece } from './marks.ts';
 export { pageNumbers } from './pages.ts';

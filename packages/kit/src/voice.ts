@@ -1,3 +1,5 @@
+export { voiceTexts, type VoiceTexts } from './texts/voice.ts';
+
 /** What went wrong while a browser listened: it may not, there is no microphone or service, or it heard nothing. */
 export type VoiceTrouble = 'denied' | 'unavailable' | 'nothing';
 

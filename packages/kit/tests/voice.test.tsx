@@ -197,3 +197,21 @@ test('on a whole page results follow what is said; a filter chosen meanwhile sta
   expect(window.location.search).toBe('?q=red+maple&sort=price');
   expect(memory.queries()).toEqual(['red maple']);
 });
+
+test('a page whose design says so has the button; it is fetched when the page is there, and a server draws none', async () => {
+  const client = { search: async () => answerWith({ total: 3, results: plants(3), facets: {} }) };
+  const view = (voice: boolean) => (
+    <SearchView
+      page={pageWith({ typing: { voice } })}
+      client={client as unknown as YuccaClient}
+      memory={createMemory('voice', null)}
+    />
+  );
+  expect(renderToString(view(true))).not.toContain('data-part="voice"');
+  const { unmount } = render(view(true));
+  expect((await screen.findByRole('button', { name: 'Search by voice' })).closest('[data-part=bar]')).not.toBeNull();
+  unmount();
+  render(view(false));
+  await waitFor(() => expect(document.querySelector('article')).not.toBeNull());
+  expect(screen.queryByRole('button', { name: 'Search by voice' })).toBeNull();
+});

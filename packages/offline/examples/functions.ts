@@ -35,6 +35,7 @@ import {
   searchParams,
   SearchState,
   shelvesBeside,
+  shownCell,
   shownChoices,
   shownHit,
   shownRow,
@@ -54,7 +55,7 @@ import {
 import { createInsights } from '@yucca/kit/insights';
 import { withStanding } from '@yucca/kit/standing';
 import { GERMAN, textsOf } from '@yucca/kit/texts';
-import { canListen, listen } from '@yucca/kit/voice';
+import { canListen, listen, voiceTexts } from '@yucca/kit/voice';
 import { client, page } from './shop';
 
 const query: Query = { ...EMPTY_QUERY, q: 'rose', select: { colour: ['pink'], price: { max: 30 } } };
@@ -236,6 +237,13 @@ export const shownHitExample = async () => {
 };
 // #endregion
 
+// #region shownCell
+export const shownCellExample = async () => {
+  const { results } = await client.search('plants', { q: 'lavender', size: 1 });
+  return ['name', 'price', 'pet_safe'].map((field) => shownCell(results[0]!, field, page, textsOf()));
+};
+// #endregion
+
 // #region shownRow
 export const shownRowExample = async () => {
   const { results } = await client.search('plants', { q: 'lavender', size: 1 });
@@ -339,6 +347,10 @@ export const createInsightsExample = () => {
   const insights = createInsights({ key: 'a-search-key', page: null });
   return insights.active;
 };
+// #endregion
+
+// #region voiceTexts
+export const voiceTextsExample = () => voiceTexts('de-AT').speak;
 // #endregion
 
 // #region listen

@@ -28,9 +28,8 @@ export function setPageHeaders(request: IncomingMessage, response: ServerRespons
   response.setHeader('Content-Security-Policy', policy);
   response.setHeader('X-Content-Type-Options', 'nosniff');
   response.setHeader('Referrer-Policy', hosted ? 'strict-origin-when-cross-origin' : 'same-origin');
-  response.setHeader(
-    'Permissions-Policy',
-    `geolocation=(${hosted ? 'self' : ''}), camera=(), microphone=(), payment=(), usb=()`,
-  );
+  // Where visitors are, and what they say, is asked for on search pages alone.
+  const own = hosted ? 'self' : '';
+  response.setHeader('Permissions-Policy', `geolocation=(${own}), camera=(), microphone=(${own}), payment=(), usb=()`);
   response.setHeader('Cross-Origin-Opener-Policy', 'same-origin');
 }

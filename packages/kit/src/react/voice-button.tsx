@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
-import { VOICE_TEXTS, type VoiceTexts } from '../texts/voice.ts';
+import { voiceTexts, type VoiceTexts } from '../texts/voice.ts';
 import { canListen, listen, type VoiceTrouble } from '../voice.ts';
 import { useTexts } from './use-texts.ts';
 
@@ -16,6 +16,8 @@ export interface VoiceButtonProps {
 
 // Few pages have it: it brings what it needs, and takes the rest from the page.
 const BESIDE = { position: 'relative', display: 'flex' } as const;
+const STILL = { strokeWidth: 1.5, strokeLinecap: 'round' } as const;
+const LISTENING = { ...STILL, fill: 'currentColor' } as const;
 const BUTTON = { minHeight: 48 } as const;
 const NOTE = { position: 'absolute', top: '100%', insetInlineEnd: 0, width: 'max-content', maxWidth: 260 } as const;
 
@@ -28,8 +30,7 @@ const never = (): (() => void) => () => {};
 export function VoiceButton(props: VoiceButtonProps) {
   const page = useTexts().locale;
   const locale = props.locale ?? page;
-  const language = locale.split('-')[0]!;
-  const texts = props.texts ?? (Object.hasOwn(VOICE_TEXTS, language) ? VOICE_TEXTS[language]! : VOICE_TEXTS.en!);
+  const texts = props.texts ?? voiceTexts(locale);
   const isAble = useSyncExternalStore(never, canListen, () => false);
   const [isListening, setListening] = useState(false);
   const [trouble, setTrouble] = useState<VoiceTrouble | null>(null);
@@ -71,9 +72,7 @@ export function VoiceButton(props: VoiceButtonProps) {
         <svg viewBox="0 0 20 20" width="20" height="20" fill="none" stroke="currentColor" aria-hidden="true">
           <path
             d="M10 2.5a2.5 2.5 0 0 1 2.5 2.5v5a2.5 2.5 0 0 1-5 0V5A2.5 2.5 0 0 1 10 2.5ZM5 9.5v.5a5 5 0 0 0 10 0v-.5M10 15v3"
-            strokeWidth="1.5"
-            strokeLinecap="round"
-            {...(isListening && { fill: 'currentColor' })}
+            style={isListening ? LISTENING : STILL}
           />
         </svg>
       </button>

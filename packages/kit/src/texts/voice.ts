@@ -8,6 +8,12 @@ export interface VoiceTexts extends Readonly<Record<VoiceTrouble, string>> {
   stop: string;
 }
 
+/** What `VoiceButton` says in a language, by its tag (BCP 47); in English where it does not come along. */
+export function voiceTexts(locale: string): VoiceTexts {
+  const language = locale.split('-')[0]!;
+  return Object.hasOwn(VOICE_TEXTS, language) ? VOICE_TEXTS[language]! : VOICE_TEXTS.en!;
+}
+
 /** By the language; apart from the texts of a page, because few pages have the button. */
 export const VOICE_TEXTS: Readonly<Record<string, VoiceTexts>> = {
   en: {

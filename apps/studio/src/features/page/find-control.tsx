@@ -18,9 +18,10 @@ export const CONTROLS: readonly (readonly [label: string, section: string])[] = 
     'Add a shelf',
   ].map((label) => [label, 'layout'] as const),
   ['Add a section', 'autocomplete'],
-  ...['Enter, with no row chosen', 'Letters before a server is asked', 'Wait after a letter, ms'].map(
-    (label) => [label, 'autocomplete'] as const,
-  ),
+  ...[
+    ...['Enter, with no row chosen', 'Letters before a server is asked', 'Wait after a letter, ms'],
+    'Voice input, where a browser can listen',
+  ].map((label) => [label, 'autocomplete'] as const),
   ['A field as a filter', 'filters'],
   ...['Title', 'Picture', 'Detail', 'Second line', 'Text', 'Number', 'Former number', 'Currency of the number'].map(
     (label) => [label, 'results'] as const,

@@ -125,6 +125,7 @@ const styled = (element: Element | null): void => {
 
 export const NothingFound = onDemand('NothingFound');
 export const OfferPreview = onDemand('OfferPreview');
+export const PageVoice = onDemand('PageVoice');
 export const ResultMap = lent('ResultMap');
 export const NearChoice = lent('NearChoice');
 export const MoreResults = lent('MoreResults');

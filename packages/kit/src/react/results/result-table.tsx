@@ -1,6 +1,6 @@
-import { fieldFormat, valuesAt, type InterfacePage, type SearchResult } from '@yucca/contract';
+import type { InterfacePage, SearchResult } from '@yucca/contract';
 import type { RefObject } from 'react';
-import { shownHit, textAt } from '../../card.ts';
+import { shownCell, type ShownCell } from '../../shown-cell.ts';
 import { Marked } from '../marked.tsx';
 import type { Lead } from '../navigation.ts';
 import { useTexts } from '../use-texts.ts';
@@ -18,27 +18,25 @@ export interface ResultTableProps {
   picturesFrom?: string;
 }
 
-/** Letters of a cell at most. */
-const MOST = 160;
-
 /**
  * Results below each other, field by field, for data that people compare. A wide one scrolls in itself, by keyboard
  * too. The first column leads to the record.
  */
 export function ResultTable({ page, results, rows, leadOf, picturesFrom }: ResultTableProps) {
-  const { label } = useTexts();
+  const texts = useTexts();
   const columns = page.table ?? [];
-  const areNumbers = columns.map(({ field }) =>
-    results.some(({ record }) => typeof valuesAt(record, field) === 'number'),
+  const cells = results.map((result) =>
+    columns.map(({ field }) => shownCell(result, field, page, texts, picturesFrom)),
   );
+  const areFigures = columns.map((_, column) => cells.some((row) => 'figure' in row[column]!));
   return (
     <div data-part="table" role="group" aria-label={page.title} tabIndex={0}>
       <table>
         <thead>
           <tr>
             {columns.map((column, i) => (
-              <th key={column.field} scope="col" data-figures={areNumbers[i]}>
-                {label(column.label)}
+              <th key={column.field} scope="col" data-figures={areFigures[i]}>
+                {texts.label(column.label)}
               </th>
             ))}
           </tr>
@@ -49,10 +47,10 @@ export function ResultTable({ page, results, rows, leadOf, picturesFrom }: Resul
             return (
               <tr key={result.id}>
                 {columns.map(({ field }, column) => {
-                  const cell = <Cell {...{ page, result, field, picturesFrom }} />;
+                  const cell = <Cell cell={cells[i]![column]!} />;
                   if (column > 0)
                     return (
-                      <td key={field} data-figures={areNumbers[column]}>
+                      <td key={field} data-figures={areFigures[column]}>
                         {cell}
                       </td>
                     );
@@ -78,22 +76,9 @@ export function ResultTable({ page, results, rows, leadOf, picturesFrom }: Resul
   );
 }
 
-/** What a field of a result says: its text with what matched, its number as it is written, its list with commas. */
-function Cell({
-  page,
-  result,
-  field,
-  picturesFrom,
-}: Pick<ResultTableProps, 'page' | 'picturesFrom'> & { result: SearchResult; field: string }) {
-  const { figure } = useTexts();
-  const picture = field === page.card.picture && shownHit(result, page.card, picturesFrom).thumbnail;
+function Cell({ cell }: { cell: ShownCell }) {
   // eslint-disable-next-line @next/next/no-img-element -- the kit knows no framework
-  if (picture) return <img src={picture} alt="" width={48} height={36} loading="lazy" />;
-  const value = valuesAt(result.record, field);
-  if (typeof value === 'number')
-    return <span data-part="figure">{figure(value, fieldFormat(page.formats, field))}</span>;
-  if (typeof value === 'boolean') return value ? '✓' : '–';
-  if (Array.isArray(value) && value.every((one) => typeof one !== 'object')) return value.join(', ');
-  const shown = textAt(result, field, MOST);
-  return shown ? <Marked text={shown.text} ranges={shown.ranges} /> : '–';
+  if ('picture' in cell) return <img src={cell.picture} alt="" width={48} height={36} loading="lazy" />;
+  if ('figure' in cell) return <span data-part="figure">{cell.figure}</span>;
+  return <Marked text={cell.text} ranges={cell.ranges} />;
 }

@@ -44,6 +44,7 @@ import { useSearch } from '../use-search.ts';
 import { useSlow } from '../use-slow.ts';
 import { TextsProvider } from '../use-texts.ts';
 import type { Navigation } from '../navigation.ts';
+import { PageVoice } from './page-voice.tsx';
 import { SearchBox } from './search-box.tsx';
 import { textsOf } from '../../texts/texts.ts';
 import { standingRequest } from '../../standing-request.ts';
@@ -306,6 +307,7 @@ export function SearchView<R extends object = RecordJson>(props: SearchViewProps
           )}
           <div data-part="bar">
             {IN_PACKAGE && props.renderField ? props.renderField({ onText: type, onAsk: askAndRemember }, box) : box}
+            {page.typing?.voice && <PageVoice onText={type} onAsk={askAndRemember} />}
             <button type="submit" data-part="submit">
               {say('search')}
             </button>

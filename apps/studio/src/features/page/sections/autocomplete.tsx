@@ -221,6 +221,11 @@ function TypingSettings() {
           on={typing.preview !== false}
           onValue={(on) => put('preview', on ? undefined : false)}
         />
+        <Check
+          label="Voice input, where a browser can listen"
+          on={typing.voice === true}
+          onValue={(on) => put('voice', on || undefined)}
+        />
       </div>
     </Setting>
   );

@@ -1,6 +1,7 @@
 import { pathSegment } from '../written/path-segment';
 import { cardFormatOf } from '@yucca/kit';
-import { linkFrom, titleOf } from '../written/facts';
+import { textsOf } from '@yucca/kit/texts';
+import { hasOwnTexts, linkFrom, titleOf } from '../written/facts';
 import { importsOf } from '../written/imports';
 import { literal } from '../written/literal';
 import { policyOf } from '../written/policy';
@@ -37,7 +38,7 @@ export const next: Target = (what) => {
     'app/layout.tsx': layoutFile(what),
     'app/page.tsx': pageFile(what),
     [`app/${pathSegment(page.collection)}/[id]/page.tsx`]: recordFile(what),
-    'app/not-found.tsx': NOT_FOUND,
+    'app/not-found.tsx': notFoundFile(what),
     'app/sitemap.ts': sitemapFile(what),
     '.env': `${envFile(what, 'NEXT_PUBLIC')}# Where this site is reached, for its sitemap.\nSITE=http://localhost:3000\n`,
     'package.json': packageFile(
@@ -115,7 +116,7 @@ export default config;
 function layoutFile({ page, language, server }: TakenAway): string {
   const links = page.header?.links ?? [];
   const body = `
-export const metadata: Metadata = { title: ${literal(page.title)}, description: ${literal(`Search ${page.title}.`)} };
+export const metadata: Metadata = { title: ${literal(page.title)}, description: TEXTS.search };
 
 export default function Layout({ children }: { children: ReactNode }) {
   return (
@@ -211,7 +212,11 @@ export default async function RecordPage({ params }: RecordProps) {
           ? ''
           : `{number && (
         <p>
-          {number.label} <b>{figureText(number${money})}</b>
+          ${
+            hasOwnTexts(page)
+              ? `{PAGE_TEXTS.label(number.label)} <b>{PAGE_TEXTS.figure(number.value${money})}</b>`
+              : `{number.label} <b>{figureText(number${money})}</b>`
+          }
         </p>
       )}`
       }
@@ -228,7 +233,7 @@ export default async function RecordPage({ params }: RecordProps) {
     'next/navigation': 'notFound',
     next: '*Metadata',
     '../../../search/card': 'CARD',
-    '../../../search/texts': 'TEXTS',
+    '../../../search/texts': 'PAGE_TEXTS TEXTS',
     '../../../search/yucca': 'client COLLECTION SERVER',
   };
   return `${importsOf(body, own)}${body}`;
@@ -259,12 +264,12 @@ export default async function sitemap(): Promise<MetadataRoute.Sitemap> {
 `;
 }
 
-const NOT_FOUND = `import { TEXTS } from '../search/texts';
+const notFoundFile = ({ page }: TakenAway): string => `import { TEXTS } from '../search/texts';
 
 export default function NotFound() {
   return (
     <>
-      <h2>Nothing is here</h2>
+      <h2>{${literal(textsOf(page.locale, page.texts).say('nothing'))}}</h2>
       <p>
         <a href="/">{TEXTS.search}</a>
       </p>

@@ -1,7 +1,10 @@
 import { cardBuilder } from '../written/plain/card';
 import { ADDRESS_FILE, DOM_FILE, FIELD_FILE, FILTERS_FILE } from '../written/plain/parts';
 import { mainFile, resultsFile, sourcesFile } from '../written/plain/page';
-import { designFile, hasOwnSections, isWholeView } from '../written/design';
+import { shelvesFile } from '../written/plain/shelves';
+import { tableFile } from '../written/plain/table';
+import { VOICE_FILE } from '../written/plain/voice';
+import { designFile, hasOwnSections } from '../written/design';
 import { facetsFile, textsFile } from '../written/facts';
 import { filtersNamed } from '../written/project';
 import { projectStyles } from '../written/styles';
@@ -25,11 +28,15 @@ export const plain: Target = (what) => {
           ['src/main.ts', 'the page: its state, its address, and what is drawn when either changes'],
           ['src/address.ts', 'keeps the state and the address in step: Back, links, reloads'],
           ['src/field.ts', 'the search field, a combobox; what it offers is in `src/sources.ts`'],
+          ...(page.typing?.voice ? [['src/voice.ts', 'a button that takes a query by voice'] as const] : []),
           ...filtersNamed(what, ['src/filters.ts', 'the filters; which, and in what order, is in `src/facets.ts`']),
-          ['src/results.ts', 'the list and its pages; one result is in `src/card.ts`'],
+          page.layout === 'table'
+            ? ['src/results.ts', 'the results and their pages; the table is in `src/table.ts`']
+            : ['src/results.ts', 'the list and its pages; one result is in `src/card.ts`'],
+          ...(page.shelves ? [['src/shelves.ts', 'rows of records beside the results'] as const] : []),
           ['src/dom.ts', 'makes elements'],
         ],
-        more: (isWholeView(page) ? NOT_ALL : '') + IN_ANOTHER_FRAMEWORK,
+        more: (page.layout === 'places' ? NO_MAP : '') + IN_ANOTHER_FRAMEWORK,
       },
     }),
     ...Object.fromEntries(Object.entries(styles).map(([name, css]) => [`src/${name}`, css])),
@@ -41,6 +48,9 @@ export const plain: Target = (what) => {
     ...(hasOwnSections(page) && { 'src/design.ts': designFile(page) }),
     'src/results.ts': resultsFile(page),
     'src/card.ts': cardBuilder(page),
+    ...(page.typing?.voice && { 'src/voice.ts': VOICE_FILE }),
+    ...(page.layout === 'table' && { 'src/table.ts': tableFile(page) }),
+    ...(page.shelves && { 'src/shelves.ts': shelvesFile(page) }),
     ...(page.facets.length > 0 && { 'src/filters.ts': FILTERS_FILE }),
     'src/facets.ts': facetsFile(page),
     'src/texts.ts': textsFile(page, true),
@@ -48,7 +58,7 @@ export const plain: Target = (what) => {
 };
 
 /** What the kit draws with React alone. */
-const NOT_ALL = `The table, the shelves and the text before a search of the design are not in this folder: they are parts of React in the kit (\`ResultTable\`, \`Shelves\`). Results are a list here.
+const NO_MAP = `The map of the design is not in this folder: it is a part of React in the kit (\`ResultMap\`). Results are a list here.
 
 `;
 

@@ -1,16 +1,17 @@
+import { textsOf } from '@yucca/kit/texts';
 import { asHtml } from '../escape';
 import type { TakenAway } from '../targets/target';
 import { linkFrom, logoOf } from './facts';
 
 /** An HTML document: its title from the page, what more is in its head, and its body. */
-export const documentFile = ({ page: { title }, language }: TakenAway, head: string, body: string): string =>
+export const documentFile = ({ page, language }: TakenAway, head: string, body: string): string =>
   `<!doctype html>
 <html lang="${asHtml(language)}">
   <head>
     <meta charset="utf-8" />
     <meta name="viewport" content="width=device-width, initial-scale=1" />
-    <title>${asHtml(title)}</title>
-    <meta name="description" content="Search ${asHtml(title)}." />
+    <title>${asHtml(page.title)}</title>
+    <meta name="description" content="${asHtml(textsOf(page.locale, page.texts).say('searchIn', { title: page.title }))}" />
     ${head}
   </head>
   <body>

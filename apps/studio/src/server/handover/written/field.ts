@@ -14,6 +14,7 @@ export function fieldFile(page: InterfacePage): string {
     shown.length === 0
       ? ''
       : `renderPreview={(offer) => <OfferPreview offer={offer} cardOf={cardOf} picturesFrom={SERVER} />}`;
+  const hasVoice = page.typing?.voice === true;
   const body = `
 interface FieldProps {
   text: string;
@@ -28,7 +29,16 @@ interface FieldProps {
 
 /** The search field with its completions. */
 export function Field(props: FieldProps) {
+  ${
+    hasVoice
+      ? `const ask = (text: string): void => {
+    memory.addQuery(text);
+    props.onAsk(text);
+  };`
+      : ''
+  }
   return (
+    ${hasVoice ? '<>' : ''}
     <QueryField
       {...props}
       label={TEXTS.search}
@@ -39,6 +49,7 @@ export function Field(props: FieldProps) {
       ${page.typing?.delayMs ? `waitMs={${page.typing.delayMs}}` : ''}
       ${page.typing?.enter ? `enter=${literal(page.typing.enter)}` : ''}
     />
+    ${hasVoice ? '<VoiceButton onText={props.onText} onAsk={ask} />\n</>' : ''}
   );
 }
 ${fieldSources(page)}

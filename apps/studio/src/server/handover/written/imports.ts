@@ -4,16 +4,16 @@ const SOURCES: readonly (readonly [from: string, names: string])[] = [
     '@yucca/kit',
     `addressMap Autocomplete chosenValues completionsSource counted distance facetValues figureText isRange
     pageNumbers redirectOf SearchState shownChoices withPage withRange withSort createClient createMemory
-    EMPTY_QUERY fieldsOf parseAddress pagesUpTo pastQueriesSource pointAt printAddress recordLink recordsSource requestFor shownHit shownRow sourcesFor viewedSource withChoices
+    EMPTY_QUERY fieldsOf inOrder isStart parseAddress pagesUpTo pastQueriesSource pointAt printAddress recordLink recordsSource requestFor shelvesBeside shownCell shownHit shownRow sourcesFor viewedSource withChoices
     withLabels withText withToggled BY_DISTANCE *Card *Choices *Query *SearchAnswer *SearchResult
-    *InterfacePage *SearchSnapshot *ShownText *Source *ViewedRecord`,
+    *InterfacePage *PageShelf *SearchSnapshot *ShownCell *ShownHit *ShownText *Source *ViewedRecord`,
   ],
   ['@yucca/kit/insights', 'createInsights'],
   [
     '@yucca/kit/react',
     `AppliedChoices Badges FacetList FilterSheet Marked MoreResults NearChoice NothingFound Notice OfferPreview
     Pages QueryField ResultCount ResultMap SearchView SortChoice TextsProvider Trouble useAddress useGivenQuery useSearch useSlow
-    useViews *FindInFacet *Navigation *PreviewCard`,
+    useViews VoiceButton *FindInFacet *Navigation *PreviewCard`,
   ],
   ['react', 'useEffect useRef useState *MouseEvent'],
 ];

@@ -7,10 +7,10 @@ import { literal } from './literal';
  * `ownPages` is the path of record pages, when the site has its own.
  */
 export function yuccaFile({ page }: TakenAway, env: (name: string) => string, ownPages: string | null = null): string {
-  const { slug, collection, pageSize, facets, autocomplete, badges } = page;
+  const { slug, collection, pageSize, facets, autocomplete, shelves = [], badges } = page;
   // Records of other collections are shown where those have their pages.
-  const others = autocomplete.flatMap((section) =>
-    section.collection !== undefined && section.collection !== collection && section.at !== undefined
+  const others = [...autocomplete, ...shelves].flatMap((section) =>
+    section.collection !== undefined && section.collection !== collection && section.at
       ? [[section.collection, `${section.at}/r`] as const]
       : [],
   );

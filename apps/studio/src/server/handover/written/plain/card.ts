@@ -4,9 +4,9 @@ import { PICTURE_SIZES } from '../facts';
 import { importsOf } from '../imports';
 import { literal } from '../literal';
 
-/** One result as elements, with the parts that the design shows and no others. */
+/** One result as elements, with the parts that the design shows and no others; a table has its rows elsewhere. */
 export function cardBuilder(page: InterfacePage): string {
-  const { card, geo, columns = 3, badges, link } = page;
+  const { card, geo, columns = 3, badges, link, layout } = page;
   const format = cardFormatOf(page);
   const money = format === null ? '' : `, ${literal(format)}`;
   const shown = Object.fromEntries(Object.entries(card).filter(([, field]) => field !== undefined));
@@ -15,24 +15,7 @@ export function cardBuilder(page: InterfacePage): string {
     ...(card.picture === null ? [] : ['picture', 'smaller']),
     ...(['detail', 'second', 'text', 'number'] as const).filter((part) => (card[part] ?? null) !== null),
   ];
-  const body = `
-/** Which field each part of a result comes from. */
-export const CARD: Card = ${literal(shown)};
-${
-  badges === undefined
-    ? ''
-    : `
-/** Words on the results that meet a condition, in the order of the conditions that are asked. */
-const BADGES = ${literal(badges)};
-
-function badges({ meets = [] }: SearchResult): HTMLElement | null {
-  const shown = meets.flatMap((at) => BADGES[at] ?? []);
-  if (shown.length === 0) return null;
-  return element('ul', { 'data-part': 'badges' }, ...shown.map(({ label }) => element('li', { 'data-part': 'badge' }, label)));
-}
-`
-}
-/** One result. \`row\`: its place on the page, from 0. */
+  const resultCard = `/** One result. \`row\`: its place on the page, from 0. */
 export function resultCard(result: SearchResult, row: number, onOpen: () => void): HTMLElement {
   const { ${[...parts, 'elsewhere'].join(', ')} } = shownHit(result, CARD, SERVER);
   return element(
@@ -72,6 +55,24 @@ export function resultCard(result: SearchResult, row: number, onOpen: () => void
   );
 }
 `;
+  const body = `
+/** Which field each part of a result comes from. */
+export const CARD: Card = ${literal(shown)};
+${
+  badges === undefined
+    ? ''
+    : `
+/** Words on the results that meet a condition, in the order of the conditions that are asked. */
+const BADGES = ${literal(badges)};
+
+${layout === 'table' ? 'export ' : ''}function badges({ meets = [] }: SearchResult): HTMLElement | null {
+  const shown = meets.flatMap((at) => BADGES[at] ?? []);
+  if (shown.length === 0) return null;
+  return element('ul', { 'data-part': 'badges' }, ...shown.map(({ label }) => element('li', { 'data-part': 'badge' }, label)));
+}
+`
+}
+${layout === 'table' ? '' : resultCard}`;
   const own = { './dom': 'element marked', './texts': 'PAGE_TEXTS', './yucca': 'recordHref SERVER' };
   const used =
     card.picture === null

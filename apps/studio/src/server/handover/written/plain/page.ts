@@ -13,16 +13,33 @@ export function sourcesFile(page: InterfacePage): string {
 
 /** The list of results and what leads on from it. */
 export function resultsFile(page: InterfacePage): string {
-  const grows = page.paging !== 'pages';
+  const { paging, layout, start, shelves = [], card } = page;
+  const grows = paging !== 'pages';
+  const hasRest = start?.results !== false;
+  const hasViewed = shelves.some(({ from }) => from === 'viewed');
+  const list =
+    layout === 'table'
+      ? 'resultTable(answer.results, open)'
+      : `element('ol', { 'data-part': 'list' }, ...answer.results.map((result, row) => resultCard(result, ${card.picture === null ? '' : 'row, '}() => open(result, row))))`;
   const body = `
 const { say } = PAGE_TEXTS;
+${
+  start?.text === undefined
+    ? ''
+    : `
+/** What stands there before anything is asked for. */
+const START = ${literal(start.text)};
+`
+}
 
 interface Going {
   go: (query: Query, how?: 'replace' | 'push') => void;
 }
 
 /** The results, what is said of them, and the way to more. */
-export function results({ answer, answered, error }: SearchSnapshot, query: Query, { go }: Going): HTMLElement {
+export function results(${shelves.length > 0 ? 'snapshot' : '{ answer, answered, error }'}: SearchSnapshot, query: Query, { go }: Going): HTMLElement {
+  ${shelves.length > 0 ? 'const { answer, answered, error } = snapshot;' : ''}
+  ${start === undefined ? '' : 'const isBeginning = isStart(answered ?? query);'}
   const before = !answer || answer.results.length > answer.size ? 0 : (answer.page - 1) * answer.size;
   const open = (result: SearchResult, row: number): void => {
     memory.addViewed({ collection: COLLECTION, id: result.id, text: shownRow(result, CARD).text });
@@ -31,8 +48,11 @@ export function results({ answer, answered, error }: SearchSnapshot, query: Quer
   return element(
     'section',
     { id: 'results', 'data-part': 'results', 'aria-label': say('results') },
+    ${start?.text === undefined ? '' : "isBeginning && element('p', { 'data-part': 'start' }, START),"}
     // The last good results stay below.
     error && element('p', { role: 'alert', 'data-part': 'trouble' }, say('noAnswerBecause', { reason: error.message })),
+    ${shelves.length > 0 ? '...shelvesAbove(snapshot),' : ''}
+    ${hasRest ? '' : '...(isBeginning ? [] : ['}
     answer &&
       element(
         'p',
@@ -53,8 +73,10 @@ export function results({ answer, answered, error }: SearchSnapshot, query: Quer
         ),
       ),
     answer &&
-      element('ol', { 'data-part': 'list' }, ...answer.results.map((result, row) => resultCard(result, ${page.card.picture === null ? '' : 'row, '}() => open(result, row)))),
+      ${list},
     answer && ${grows ? 'more(answer, query, go)' : 'pages(answer, query, go)'},
+    ${hasRest ? '' : ']),'}
+    ${hasViewed ? '...shelvesBelow(answered ?? query),' : ''}
   );
 }
 
@@ -88,6 +110,8 @@ function pages(answer: SearchAnswer, query: Query, go: Going['go']): HTMLElement
   const own = {
     './card': 'CARD resultCard',
     './dom': 'element link',
+    './shelves': 'shelvesAbove shelvesBelow',
+    './table': 'resultTable',
     './texts': 'PAGE_TEXTS',
     './yucca': 'COLLECTION hrefOf insights memory',
   };
@@ -96,7 +120,8 @@ function pages(answer: SearchAnswer, query: Query, go: Going['go']): HTMLElement
 
 /** The page: its state, its address, and what is drawn when either changes. */
 export function mainFile({ page, server }: TakenAway): string {
-  const { facets, sorts, paging } = page;
+  const { facets, sorts, paging, shelves, typing } = page;
+  const hasVoice = typing?.voice === true;
   const logo = logoOf(page, server);
   const links = (page.header?.links ?? []).map(
     ({ label, href }) => `element('a', { href: ${literal(linkFrom(server, href))} }, ${literal(label)}),\n`,
@@ -107,6 +132,7 @@ const search = new SearchState({
   collection: COLLECTION,
   request: REQUEST,
   ${paging === 'pages' ? '' : 'grow: true,'}
+  ${shelves === undefined ? '' : 'beside: BESIDE,'}
   query: asked(),
 });
 const change = inAddress(search);
@@ -131,6 +157,17 @@ const field = searchField({
     window.location.assign(${page.link === undefined ? '' : 'record.href ?? '}recordHref(record));
   },
 });
+${
+  hasVoice
+    ? `const voice = voiceButton(
+  (text) => change(withText(search.snapshot().query, text), 'replace'),
+  (text) => {
+    memory.addQuery(text);
+    void ask(text);
+  },
+);`
+    : ''
+}
 const body = element('div', { 'data-part': 'body', 'data-filters': ${literal(String(facets.length > 0))} });
 const form = element(
   'form',
@@ -141,7 +178,7 @@ const form = element(
       void ask(search.snapshot().query.q);
     },
   },
-  element('div', { 'data-part': 'bar' }, field.element, element('button', { type: 'submit', 'data-part': 'submit' }, TEXTS.submit)),
+  element('div', { 'data-part': 'bar' }, field.element, ${hasVoice ? 'voice, ' : ''}element('button', { type: 'submit', 'data-part': 'submit' }, TEXTS.submit)),
   ${sorts.length > 0 ? 'sortChoice(),' : ''}
   body,
 );
@@ -186,7 +223,7 @@ document.getElementById('header')!.append(
 );
 document
   .getElementById('search')!
-  .append(element('div', { 'data-yucca': '', lang: ${literal(page.locale ?? 'en')}, dir: ${literal(page.dir ?? 'ltr')}, 'data-layout': ${literal(page.layout === 'cards' ? 'cards' : 'rows')}, 'data-filters-at': ${literal(page.filters ?? 'left')}, 'data-density': ${literal(page.density ?? 'roomy')} }, form));
+  .append(element('div', { 'data-yucca': '', lang: ${literal(page.locale ?? 'en')}, dir: ${literal(page.dir ?? 'ltr')}, 'data-layout': ${literal(page.layout === 'places' ? 'rows' : page.layout)}, 'data-filters-at': ${literal(page.filters ?? 'left')}, 'data-density': ${literal(page.density ?? 'roomy')} }, form));
 search.subscribe(draw);
 draw();
 void search.refresh();
@@ -198,7 +235,9 @@ void search.refresh();
     './field': 'searchField',
     './filters': 'filters',
     './results': 'results',
+    './shelves': 'BESIDE',
     './texts': 'PAGE_TEXTS TEXTS',
+    './voice': 'voiceButton',
     './yucca': 'client visitorClient COLLECTION memory recordHref REQUEST',
   };
   const css = page.css ? `import './own.css';\n` : '';
