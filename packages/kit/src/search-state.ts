@@ -50,7 +50,7 @@ export interface SearchStateOptions {
   /** An answer to `query` that came with the page: nothing is asked again for it. */
   answer?: SearchAnswer | null;
   /** And what the collections beside it answered. */
-  answersBeside?: SearchSnapshot['beside'];
+  answersBeside?: SearchSnapshot['beside'] | undefined;
 }
 
 /**

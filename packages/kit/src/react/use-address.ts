@@ -38,6 +38,9 @@ export function useAddress(
   );
 }
 
+/** No router gives the drop-in a query. */
+const useInPackage: typeof useEffect = IN_PACKAGE ? useEffect : () => {};
+
 /**
  * Has a state follow a query that comes from outside, with its answer if there is one: of a router's next page. After
  * Back a router may draw the page from before what was typed on it: then the address is newer and was followed before.
@@ -53,9 +56,7 @@ export function useGivenQuery(
   const given = useRef({ query, answer });
   /** What the address said at the last step back or forward, until something else is asked for. */
   const stepped = useRef<Query | null>(null);
-  useEffect(() => {
-    // No router gives the drop-in a query.
-    if (!IN_PACKAGE) return;
+  useInPackage(() => {
     const onPop = (): void => void (stepped.current = isKept && isOurs() ? state.snapshot().query : null);
     window.addEventListener('popstate', onPop);
     return () => window.removeEventListener('popstate', onPop);

@@ -131,7 +131,7 @@ export function SearchView<R extends object = RecordJson>(props: SearchViewProps
     get beside() {
       return shelvesBeside(shown.current);
     },
-    answersBeside: props.beside ?? [],
+    answersBeside: props.beside,
     query: first,
     answer: firstAnswer,
   }));
@@ -174,6 +174,7 @@ export function SearchView<R extends object = RecordJson>(props: SearchViewProps
   };
   /** Asks for a text for good; whoever asks for what is found elsewhere is sent there. */
   const ask = (text: string): void => {
+    memory.addQuery(text);
     choose(withText(query, text));
     void search.settled().then(() => {
       const { answer: found, answered } = search.snapshot();
@@ -262,10 +263,6 @@ export function SearchView<R extends object = RecordJson>(props: SearchViewProps
       )}
     </>
   );
-  const askAndRemember = (text: string): void => {
-    memory.addQuery(text);
-    ask(text);
-  };
   const type = (text: string): void => change(withText(query, text), 'replace');
   const box = (
     <SearchBox
@@ -306,8 +303,8 @@ export function SearchView<R extends object = RecordJson>(props: SearchViewProps
             <input type="hidden" name="lang" value={page.locale} />
           )}
           <div data-part="bar">
-            {IN_PACKAGE && props.renderField ? props.renderField({ onText: type, onAsk: askAndRemember }, box) : box}
-            {page.typing?.voice && <PageVoice onText={type} onAsk={askAndRemember} />}
+            {IN_PACKAGE && props.renderField ? props.renderField({ onText: type, onAsk: ask }, box) : box}
+            {page.typing?.voice && <PageVoice onText={type} onAsk={ask} />}
             <button type="submit" data-part="submit">
               {say('search')}
             </button>
