@@ -25,9 +25,14 @@ export interface MixedResult {
   /** Drafts that were saved, those of them that needed columns or another index, and versions that were published. */
   drafts: number;
   published: number;
-  /** Resident memory over the second fifth of the time and over the last one, on average, and at its highest. */
+  /**
+   * Resident memory over the second fifth of the time and over the last one, on average, and at its least: between two
+   * builds, of which one takes more than the index it makes. At its highest of all the time.
+   */
   residentEarlyMb: number;
   residentLateMb: number;
+  leastEarlyMb: number;
+  leastLateMb: number;
   residentMostMb: number;
 }
 
@@ -104,6 +109,7 @@ export async function measureMixed(records: number, minutes: number): Promise<Mi
       every(LOOK_MS, isOver, async () => void memory.push(residentMb(server.pid!))),
     ]);
     const fifth = Math.floor(memory.length / 5);
+    const [early, late] = [memory.slice(fifth, 2 * fifth), memory.slice(-fifth)];
     const mean = (list: number[]): number => Math.round(list.reduce((sum, one) => sum + one, 0) / list.length);
     return {
       records,
@@ -116,8 +122,10 @@ export async function measureMixed(records: number, minutes: number): Promise<Mi
       writes,
       drafts,
       published: Math.floor(drafts / PUBLISHED),
-      residentEarlyMb: mean(memory.slice(fifth, 2 * fifth)),
-      residentLateMb: mean(memory.slice(-fifth)),
+      residentEarlyMb: mean(early),
+      residentLateMb: mean(late),
+      leastEarlyMb: Math.min(...early),
+      leastLateMb: Math.min(...late),
       residentMostMb: Math.max(...memory),
     };
   } finally {

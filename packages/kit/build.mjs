@@ -21,6 +21,8 @@ const entries = {
   insights: source('insights.ts'),
   standing: source('standing-client.ts'),
   react: source('react/index.ts'),
+  // Fetched by the pages that have it: what the entry above exports itself is loaded with it.
+  'react-voice': source('react/voice-button.tsx'),
   vue: source('vue/index.ts'),
   svelte: source('svelte/index.ts'),
   lens: source('lens/index.ts'),
@@ -69,7 +71,7 @@ async function buildPackage() {
     logLevel: 'error',
   });
   // Frameworks with server components must know where the browser's part begins.
-  for (const name of ['react.js', 'lens.js']) {
+  for (const name of ['react.js', 'react-voice.js', 'lens.js']) {
     const file = path.join(out, name);
     writeFileSync(file, `'use client';\n${readFileSync(file, 'utf8')}`);
   }
@@ -116,6 +118,7 @@ async function buildPackage() {
           '.': entry('index'),
           './insights': entry('insights'),
           './react': entry('react'),
+          './react/voice': entry('react-voice'),
           './vue': entry('vue'),
           './svelte': entry('svelte'),
           './lens': entry('lens'),

@@ -155,7 +155,7 @@ function complaints(folders: readonly string[]): string[] {
       ...parsed[0]!.options,
       // The kit's sources stand for the package that is made of them.
       ...{ allowImportingTsExtensions: true, preserveSymlinks: true },
-      paths: { '@yucca/kit': [`${kit}/index.ts`], '@yucca/kit/react': [`${kit}/react/index.ts`], '@yucca/kit/styles.css': [`${kit}/styles/search.css`] }, // prettier-ignore
+      paths: { '@yucca/kit': [`${kit}/index.ts`], '@yucca/kit/react': [`${kit}/react/index.ts`], '@yucca/kit/react/voice': [`${kit}/react/voice-button.tsx`], '@yucca/kit/styles.css': [`${kit}/styles/search.css`] }, // prettier-ignore
     },
   );
   const own = program.getSourceFiles().filter(({ fileName }) => folders.some((folder) => fileName.startsWith(folder)));

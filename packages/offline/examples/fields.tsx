@@ -24,8 +24,8 @@ import {
   useSlow,
   useTexts,
   useViews,
-  VoiceButton,
 } from '@yucca/kit/react';
+import { VoiceButton } from '@yucca/kit/react/voice';
 import { GERMAN, textsOf } from '@yucca/kit/texts';
 import { useEffect, useRef, useState } from 'react';
 import { client, memory, page, type Shop } from './shop';

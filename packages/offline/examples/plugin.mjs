@@ -42,7 +42,11 @@ function exported(project) {
 }
 
 /** What an entry is imported as, by the file it lies in. */
-const importedFrom = (file) => `@yucca/${file}`.replace('/src', '').replace('-client', '').replace('offline', 'kit');
+const importedFrom = (file) =>
+  `@yucca/${file}`
+    .replace('/src', '')
+    .replace(/-(client|button)/, '')
+    .replace('offline', 'kit');
 
 /** What runs them, with the kit and the engine in it. */
 function buildExamples() {

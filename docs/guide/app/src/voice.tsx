@@ -1,4 +1,5 @@
-import { SearchView, VoiceButton } from '@yucca/kit/react';
+import { SearchView } from '@yucca/kit/react';
+import { VoiceButton } from '@yucca/kit/react/voice';
 import '@yucca/kit/styles.css';
 import { createRoot } from 'react-dom/client';
 import { client } from './client';

@@ -35,6 +35,5 @@ export { Shelves, type ShelvesProps } from './view/shelves.tsx';
 export { SearchBox, type SearchBoxProps } from './view/search-box.tsx';
 export { SearchView, type SearchViewProps } from './view/search-view.tsx';
 export type { FieldActions } from './view/own-parts.ts';
-export { VoiceButton, type VoiceButtonProps } from './voice-button.tsx';
 export { linkTo, type Lead, type Navigation } from './navigation.ts';
 export type { VoiceTexts } from '../texts/voice.ts';

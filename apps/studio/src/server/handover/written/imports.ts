@@ -13,8 +13,9 @@ const SOURCES: readonly (readonly [from: string, names: string])[] = [
     '@yucca/kit/react',
     `AppliedChoices Badges FacetList FilterSheet Marked MoreResults NearChoice NothingFound Notice OfferPreview
     Pages QueryField ResultCount ResultMap SearchView SortChoice TextsProvider Trouble useAddress useGivenQuery useSearch useSlow
-    useViews VoiceButton *FindInFacet *Navigation *PreviewCard`,
+    useViews *FindInFacet *Navigation *PreviewCard`,
   ],
+  ['@yucca/kit/react/voice', 'VoiceButton'],
   ['react', 'useEffect useRef useState *MouseEvent'],
 ];
 
