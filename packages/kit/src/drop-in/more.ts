@@ -8,7 +8,7 @@ import { ResultMap } from '../react/map/result-map.tsx';
 import { MoreResults } from '../react/results/more-results.tsx';
 import { OfferPreview } from '../react/offer-preview.tsx';
 import { Badges } from '../react/results/badges.tsx';
-import { VoiceButton } from '../react/voice-button.tsx';
+import { VoiceControl } from '../react/voice-control.tsx';
 import { NothingFound } from '../react/results/nothing-found.tsx';
 import { ResultTable } from '../react/results/result-table.tsx';
 import { Shelves } from '../react/view/shelves.tsx';
@@ -23,5 +23,5 @@ import { asAttributesSay } from './as-attributes-say.ts';
 export { addressSource, asAttributesSay, holdFocus, listSource, pagesUpTo, recordLink, shelvesBeside, styles };
 export const parts = {
   ...{ ResultMap, NearChoice, MoreResults, NothingFound, FacetDates, FacetSelect, FacetSteps, FacetTree },
-  ...{ ResultTable, Shelves, Badges, OfferPreview, PageVoice: VoiceButton },
+  ...{ ResultTable, Shelves, Badges, OfferPreview, PageVoice: VoiceControl },
 };

@@ -1,15 +1,12 @@
 import { useEffect, useState, type ComponentType } from 'react';
-import type { VoiceButtonProps } from '../voice-button.tsx';
+import type { VoiceControlProps } from '../voice-control.tsx';
 
 /** The button that takes a query by voice. Few pages have it and a server draws none: those that do fetch it. */
-export function PageVoice(props: VoiceButtonProps) {
-  const [Button, setButton] = useState<ComponentType<VoiceButtonProps> | null>(null);
+export function PageVoice(props: VoiceControlProps) {
+  const [voice, setVoice] = useState<{ VoiceControl: ComponentType<VoiceControlProps> } | null>(null);
   useEffect(() => {
-    import('../voice-button.tsx').then(
-      ({ VoiceButton }) => setButton(() => VoiceButton),
-      // Without it everything can be typed.
-      () => {},
-    );
+    // Without it everything can be typed.
+    import('../voice-control.tsx').then(setVoice, () => {});
   }, []);
-  return Button && <Button {...props} />;
+  return voice && <voice.VoiceControl {...props} />;
 }

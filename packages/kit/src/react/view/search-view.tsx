@@ -304,7 +304,7 @@ export function SearchView<R extends object = RecordJson>(props: SearchViewProps
           )}
           <div data-part="bar">
             {IN_PACKAGE && props.renderField ? props.renderField({ onText: type, onAsk: ask }, box) : box}
-            {page.typing?.voice && <PageVoice onText={type} onAsk={ask} />}
+            {page.typing?.voice && <PageVoice locale={page.locale} onText={type} onAsk={ask} />}
             <button type="submit" data-part="submit">
               {say('search')}
             </button>
