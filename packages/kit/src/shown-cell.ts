@@ -7,7 +7,6 @@ export type ShownCell = { picture: string } | { figure: string } | ShownText;
 
 /** Letters of a cell at most. */
 const MOST = 160;
-const NOTHING = '–';
 
 const plain = (text: string): ShownText => ({ text, ranges: [] });
 
@@ -26,7 +25,6 @@ export function shownCell(
   if (picture) return { picture };
   const value = valuesAt(result.record, field);
   if (typeof value === 'number') return { figure: figure(value, fieldFormat(formats, field)) };
-  if (typeof value === 'boolean') return plain(value ? '✓' : NOTHING);
   if (Array.isArray(value) && value.every((one) => typeof one !== 'object')) return plain(value.join(', '));
-  return textAt(result, field, MOST) ?? plain(NOTHING);
+  return value === true ? plain('✓') : (textAt(result, field, MOST) ?? plain('–'));
 }

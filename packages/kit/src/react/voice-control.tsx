@@ -2,12 +2,15 @@ import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
 import { voiceTexts, type VoiceTexts } from '../texts/voice.ts';
 import { canListen, listen, type VoiceTrouble } from '../voice.ts';
 
-/** What `VoiceControl` is given. */
-export interface VoiceControlProps {
+/** What `VoiceButton` is given. */
+export interface VoiceButtonProps {
+  /** Takes what was understood so far, as letters are taken that are typed. */
   onText: (text: string) => void;
+  /** Asks for what was understood in the end. */
   onAsk: (text: string) => void;
-  locale?: string | undefined;
+  /** What it says, and the language that is spoken, by its tag of BCP 47. Default: those of the page. */
   texts?: VoiceTexts | undefined;
+  locale?: string | undefined;
 }
 
 // Few pages have it: it brings what it needs, and takes the rest from the page.
@@ -22,7 +25,7 @@ const never = (): (() => void) => () => {};
 /**
  * The button by itself. It shares nothing with a page but React: so a page that fetches it is not parted for its sake.
  */
-export function VoiceControl(props: VoiceControlProps) {
+export function VoiceControl(props: VoiceButtonProps) {
   const { locale = 'en' } = props;
   const texts = props.texts ?? voiceTexts(locale);
   const isAble = useSyncExternalStore(never, canListen, () => false);

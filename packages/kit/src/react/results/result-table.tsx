@@ -28,7 +28,7 @@ export function ResultTable({ page, results, rows, leadOf, picturesFrom }: Resul
   const cells = results.map((result) =>
     columns.map(({ field }) => shownCell(result, field, page, texts, picturesFrom)),
   );
-  const areFigures = columns.map((_, column) => cells.some((row) => 'figure' in row[column]!));
+  const areFigures = columns.map((_, i) => cells.some((row) => 'figure' in row[i]!));
   return (
     <div data-part="table" role="group" aria-label={page.title} tabIndex={0}>
       <table>
@@ -46,16 +46,16 @@ export function ResultTable({ page, results, rows, leadOf, picturesFrom }: Resul
             const { href, onOpen } = leadOf(result, i);
             return (
               <tr key={result.id}>
-                {columns.map(({ field }, column) => {
-                  const cell = <Cell cell={cells[i]![column]!} />;
+                {cells[i]!.map((shown, column) => {
+                  const cell = <Cell cell={shown} />;
                   if (column > 0)
                     return (
-                      <td key={field} data-figures={areFigures[column]}>
+                      <td key={column} data-figures={areFigures[column]}>
                         {cell}
                       </td>
                     );
                   return (
-                    <th key={field} scope="row">
+                    <th key={column} scope="row">
                       {href === undefined ? (
                         cell
                       ) : (

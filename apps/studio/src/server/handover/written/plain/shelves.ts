@@ -1,4 +1,5 @@
 import type { InterfacePage } from '@yucca/contract';
+import { PICTURE_SIZES } from '../facts';
 import { importsOf } from '../imports';
 import { literal } from '../literal';
 
@@ -27,7 +28,7 @@ function card({ title, picture, smaller, detail, second, number }: Omit<ShownHit
     element(
       'article',
       { 'data-part': 'card' },
-      picture && element('img', { srcset: smaller, sizes: '(min-width:640px)320px,112px', src: picture, alt: '', width: '320', height: '240', loading: 'lazy' }),
+      picture && element('img', { srcset: smaller, sizes: '${PICTURE_SIZES}', src: picture, alt: '', width: '320', height: '240', loading: 'lazy' }),
       element(
         'div',
         { 'data-part': 'card-body' },
