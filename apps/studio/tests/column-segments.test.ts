@@ -26,7 +26,8 @@ beforeEach(async () => {
 });
 afterEach(() => house.leave());
 
-const files = (): string[] => {
+const files = async (): Promise<string[]> => {
+  await house.yucca.indexManager.removed();
   const root = path.join(house.dataDir, 'segments');
   if (!existsSync(root)) return [];
   return readdirSync(root).flatMap((folder) =>
@@ -51,7 +52,7 @@ const SORTED = { sorts: [{ name: 'code', by: [{ field: 'code', order: 'desc' }] 
 const PLACED = { geo: 'at' };
 
 test('columns that a draft asks for come into files of their own; the segment stays the file it is', async () => {
-  const [segment] = files();
+  const [segment] = await files();
   const { ino, mtimeMs, size } = statSync(segment!);
   await draft(NUMBERS);
   expect((await ask({ facets: ['*'] })).facets.price).toMatchObject({ values: [{ value: '0', count: 75 }, {}, {}] });
@@ -66,8 +67,8 @@ test('columns that a draft asks for come into files of their own; the segment st
   ]);
   await draft(PLACED);
   expect((await ask({ near: { lat: 51, lng: 9, withinM: 1_000 } })).total).toBe(RECORDS / 10);
-  expect(files()).toHaveLength(5);
-  expect(statSync(files().at(-1)!)).toMatchObject({ ino, mtimeMs, size });
+  expect(await files()).toHaveLength(5);
+  expect(statSync((await files()).at(-1)!)).toMatchObject({ ino, mtimeMs, size });
   // Live knows nothing of it before the draft is published, which takes no index either.
   await house.yucca.tunings.publish('plants', null);
   expect(house.yucca.tunings.indexing('plants')).toBeNull();
@@ -80,7 +81,7 @@ test('columns that a draft asks for come into files of their own; the segment st
   expect((await ask({ sort: 'code', facets: ['*'], near: { lat: 51, lng: 9, withinM: 1_000 } })).facets).toEqual(
     all.facets,
   );
-  expect(files()).toHaveLength(5);
+  expect(await files()).toHaveLength(5);
   expect(house.yucca.indexManager.facts(house.yucca.collections.idOf('plants')).bytes).toBe(bytes);
 });
 
@@ -113,8 +114,8 @@ test.each([
   await draft({ ...NUMBERS, ...SORTED });
   const before = await ask({ sort: 'code', facets: ['*'] });
   await house.yucca.close();
-  expect(files()).toHaveLength(2);
-  harm(files()[0]!);
+  expect(await files()).toHaveLength(2);
+  harm((await files())[0]!);
   await house.open();
   await house.yucca.tunings.indexing('plants')?.ended;
   const { total, facets, results } = await ask({ sort: 'code', facets: ['*'] });
@@ -124,12 +125,12 @@ test.each([
 test('a file that no row speaks of, as after a kill between the two, goes; the draft gets its columns then', async () => {
   await draft(NUMBERS);
   await house.yucca.close();
-  const [columns] = files();
+  const [columns] = await files();
   const stray = path.join(path.dirname(columns!), '0f0e0d0c-0b0a-4900-8807-060504030201.seg');
   writeFileSync(stray, readFileSync(columns!));
   await house.open();
-  expect(files()).toHaveLength(2);
-  expect(files()).not.toContain(stray);
+  expect(await files()).toHaveLength(2);
+  expect(await files()).not.toContain(stray);
 
   // Stopped while they are made: live answers at once, the draft follows.
   await house.yucca.tunings.patchDraft('plants', SORTED);
@@ -145,7 +146,7 @@ test('a deleted collection leaves no columns behind, whether they are there or b
   const indexing = house.yucca.tunings.indexing('plants')!;
   house.yucca.removeCollection('plants');
   expect(await indexing.ended).toMatchObject({ state: 'failed' });
-  expect(files()).toEqual([]);
+  expect(await files()).toEqual([]);
 });
 
 test('what is loaded while columns are made, several segments of it, gets them too; a merge takes them in', async () => {
@@ -178,6 +179,6 @@ test('what is loaded while columns are made, several segments of it, gets them t
   while (added().some((one) => one !== '[]') && Date.now() < deadline)
     await new Promise((resolve) => setTimeout(resolve, 50));
   expect(added()).toEqual(added().map(() => '[]'));
-  expect(files()).toHaveLength(added().length);
+  expect(await files()).toHaveLength(added().length);
   await isRight(6_600);
 });

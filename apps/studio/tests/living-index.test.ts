@@ -13,7 +13,8 @@ afterEach(() => house.leave());
 const many = (count: number, word: string, from = 0): string =>
   lines(Array.from({ length: count }, (_, i) => ({ id: `r${from + i}`, name: `${word} ${from + i}` })));
 
-const segmentFiles = (): string[] => {
+const segmentFiles = async (): Promise<string[]> => {
+  await house.yucca.indexManager.removed();
   const root = path.join(house.dataDir, 'segments');
   if (!existsSync(root)) return [];
   return readdirSync(root).flatMap((folder) =>
@@ -40,7 +41,7 @@ test('a record keeps its place when it changes', async () => {
 
 test('large and small writes, over a restart, answer the same', async () => {
   await house.load('plants', many(2500, 'rose'), 'application/x-ndjson');
-  expect(segmentFiles()).toHaveLength(1);
+  expect(await segmentFiles()).toHaveLength(1);
   await house.yucca.records.put('plants', 'r7', { name: 'fern' }, 'replace');
   await house.yucca.records.remove('plants', ['r8']);
   const ask = async () => [
@@ -69,19 +70,20 @@ test.each([
 ])('a %s segment file is noticed and built again from the records', async (_, harm) => {
   await house.load('plants', many(1500, 'rose'), 'application/x-ndjson');
   await house.yucca.close();
-  harm(segmentFiles()[0]!);
+  harm((await segmentFiles())[0]!);
   await house.open();
   expect((await house.search('plants', 'rose')).total).toBe(1500);
   await house.reopen();
   expect((await house.search('plants', 'rose')).total).toBe(1500);
-  expect(segmentFiles()).toHaveLength(1);
+  expect(await segmentFiles()).toHaveLength(1);
 });
 
 test('many segments are merged in the background and nothing is doubled', async () => {
   for (let i = 0; i < 6; i++) await house.load('plants', many(1100, 'rose', i * 1000), 'application/x-ndjson');
   const deadline = Date.now() + 20_000;
-  while (segmentFiles().length > 4 && Date.now() < deadline) await new Promise((resolve) => setTimeout(resolve, 50));
-  expect(segmentFiles().length).toBeLessThanOrEqual(4);
+  while ((await segmentFiles()).length > 4 && Date.now() < deadline)
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  expect((await segmentFiles()).length).toBeLessThanOrEqual(4);
   expect((await house.search('plants', 'rose')).total).toBe(6100);
   await house.reopen();
   expect((await house.search('plants', 'rose')).total).toBe(6100);
@@ -89,11 +91,11 @@ test('many segments are merged in the background and nothing is doubled', async 
 
 test('files that belong to no segment are cleared away at the start', async () => {
   await house.load('plants', many(1500, 'rose'), 'application/x-ndjson');
-  const stray = path.join(path.dirname(segmentFiles()[0]!), 'stray.seg.part');
+  const stray = path.join(path.dirname((await segmentFiles())[0]!), 'stray.seg.part');
   await house.yucca.close();
   writeFileSync(stray, 'half a segment');
   await house.open();
-  expect(segmentFiles()).toHaveLength(1);
+  expect(await segmentFiles()).toHaveLength(1);
 });
 
 test('a deleted collection is gone at once, its name is free, and its records leave the database', async () => {
@@ -115,7 +117,7 @@ test('a collection that is deleted while its segments are merged leaves no file 
   await house.load('plants', many(1100, 'rose', 5 * 1100), 'application/x-ndjson');
   house.yucca.removeCollection('plants');
   await new Promise((resolve) => setTimeout(resolve, 1_500));
-  expect(segmentFiles()).toEqual([]);
+  expect(await segmentFiles()).toEqual([]);
 });
 
 test('any sequence of writes answers like a plain map of records', async () => {

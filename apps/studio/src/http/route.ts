@@ -91,6 +91,7 @@ export function route(right: Right | 'none', run: (context: RouteContext) => Rep
       }
       const rate = yucca.rates.takeAll(caller.rates);
       const reply = await run(new Context(request, params, caller, yucca));
+      if (!READS.has(request.method)) await yucca.flushed();
       if (rate !== null) for (const [name, value] of Object.entries(rateHeaders(rate))) reply.set(name, value);
       if (open) openToOtherSites(reply, caller, request);
       if (!READS.has(request.method) && right !== 'search' && right !== 'none')

@@ -7,6 +7,7 @@ import { Audit } from './audit/audit';
 import { Backups } from './backups/backups';
 import { Clock } from './clock';
 import { readConfig, type Config } from './config';
+import { Flushed, logFileIn } from './db/flushed';
 import { migrateDb, openDb, type Db } from './db/open';
 import { AnsweredSearches } from './insights/answered-searches';
 import { hashedId } from './insights/hashed-id';
@@ -55,6 +56,8 @@ export interface Runtime {
   config: Config;
   log: Logger;
   db: Db;
+  /** Settles when all that was written until now is on the disk. Nothing is acknowledged before. */
+  flushed: () => Promise<void>;
   smallerPictures: SmallerPictures;
   keys: Keys;
   rates: Rates;
@@ -124,8 +127,10 @@ const CLOCK_EVERY_MS = 60_000;
 export function startRuntime(config: Config, migrationsDir: string, log: Logger): Runtime {
   const { folder: dataDir, lock, refusal } = holdFolder(config.dataDir);
   const stoppedCleanly = markRunning(dataDir);
-  const db = openDb(dataDir);
+  const db = openDb(dataDir, { flushes: false });
   migrateDb(db, migrationsDir);
+  const flush = new Flushed(db, logFileIn(dataDir));
+  const flushed = (): Promise<void> => flush.done();
   // Threads open it after this; what this connection has to prepare, it may still write into the copy.
   if (refusal !== null) freeze(dataDir);
   const clock = new Clock(lastClock(db));
@@ -146,6 +151,7 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
     recent,
     publish: (state) => searchers.publish(state),
     storage,
+    flushed,
     log,
   });
   const collections = new Collections({ db, indexManager });
@@ -184,7 +190,10 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
   const previews = new PreviewTokens(sealer.secretFor('previews'), clock);
   const interfaces = new Interfaces({ db, collections, tunings, previews });
   const madeKey = keys.prepare();
-  if (madeKey !== null) print(`\n  Admin key, shown this once: ${madeKey}\n\n`);
+  if (madeKey !== null)
+    flushed()
+      .then(() => print(`\n  Admin key, shown this once: ${madeKey}\n\n`))
+      .catch((error: unknown) => storage.heard(error));
   const audit = new Audit(db);
   const integrity = new Integrity(scan);
   const backups = new Backups({ config, tasks, scan, log });
@@ -272,6 +281,7 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
     config,
     log,
     db,
+    flushed,
     keys,
     rates: new Rates(),
     sessions,
@@ -342,7 +352,9 @@ export function startRuntime(config: Config, migrationsDir: string, log: Logger)
       await writeNotes();
       await threads.closeBuilders();
       await tunings.settled();
+      await indexManager.removed();
       await threads.close();
+      await flush.close();
       db.$client.close();
       markStopped(dataDir);
       lock.release();

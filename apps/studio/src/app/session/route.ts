@@ -17,11 +17,12 @@ export const POST = handler(async (request) => {
     const form = await readForm(request);
     const field = (name: string): string => form.get(name) ?? '';
     next = safePath(field('next'));
-    const { sessions } = runtime();
+    const { sessions, flushed } = runtime();
     const from = request.remote ?? 'unknown';
     const cookie = sessions.hasPassword
       ? await sessions.signIn(field('password'), from)
       : await sessions.setPassword(field('code'), field('password'), from);
+    await flushed();
     return goTo(next, { 'Set-Cookie': sessionCookie(cookie, isSecure(request.headers)) });
   } catch (error) {
     if (!isFailure(error) || error.code === 'too-large' || error.code === 'unsupported-type')

@@ -30,6 +30,8 @@ export interface IndexManagerParts extends BuildThreads {
   /** Shows a collection's new state to all searchers. */
   publish: (state: PublishedState) => void;
   storage: Pick<StorageHealth, 'heard'>;
+  /** Settles when all that was written to the database is on the disk. */
+  flushed: () => Promise<void>;
   log: Logger;
 }
 
@@ -257,6 +259,11 @@ export class IndexManager {
     this.stopGrowing(collectionId);
     this.#entries.delete(collectionId);
     this.#store.removeFolder(collectionId);
+  }
+
+  /** Settles when no file is left of what is not in use any more. */
+  removed(): Promise<void> {
+    return this.#store.removed();
   }
 
   /** Throws a Failure while the index is being opened. */

@@ -303,7 +303,8 @@ export class SegmentBuilds {
 
   /** Built segments that are of no use any more; with the last file of a deleted collection goes its folder. */
   throwAway(entry: Layers, built: readonly Pick<Built, 'id'>[]): void {
-    for (const { id } of built) this.#store.removeFile(entry.collectionId, id);
+    const ids = built.map(({ id }) => id);
+    if (ids.length > 0) this.#store.removeFiles(entry.collectionId, ids);
     if (!this.#isOpen(entry)) this.#store.removeFolderIfEmpty(entry.collectionId);
   }
 }

@@ -1,6 +1,7 @@
 import type { IndexPlan } from '@yucca/engine';
 import { and, eq, lte } from 'drizzle-orm';
-import { existsSync, readdirSync, rmSync } from 'node:fs';
+import { existsSync, readdirSync } from 'node:fs';
+import { rm, rmdir } from 'node:fs/promises';
 import path from 'node:path';
 import type { Logger } from 'pino';
 import type { Db } from '../db/open';
@@ -29,6 +30,8 @@ export interface SegmentStoreParts {
   db: Db;
   dataDir: string;
   storage: Pick<StorageHealth, 'heard'>;
+  /** Settles when all rows that were written are on the disk. */
+  flushed: () => Promise<void>;
   log: Logger;
 }
 
@@ -37,12 +40,15 @@ export class SegmentStore {
   readonly #db: Db;
   readonly #dataDir: string;
   readonly #storage: Pick<StorageHealth, 'heard'>;
+  readonly #flushed: () => Promise<void>;
   readonly #log: Logger;
+  #removed: Promise<unknown> = Promise.resolve();
 
-  constructor({ db, dataDir, storage, log }: SegmentStoreParts) {
+  constructor({ db, dataDir, storage, flushed, log }: SegmentStoreParts) {
     this.#db = db;
     this.#dataDir = dataDir;
     this.#storage = storage;
+    this.#flushed = flushed;
     this.#log = log;
   }
 
@@ -54,22 +60,47 @@ export class SegmentStore {
     return path.join(this.folder(collectionId), `${id}.seg`);
   }
 
-  removeFile(collectionId: number, id: string): void {
-    rmSync(this.file(collectionId, id), { force: true });
+  /**
+   * Removes files that are not in use any more, once the rows say so on the disk. A pool of the system's threads does
+   * it: a disk may take a quarter of a second for the file of a large segment, and as long nobody would be answered.
+   */
+  removeFiles(collectionId: number, ids: readonly string[]): void {
+    this.#remove(async () => {
+      await this.#flushed();
+      for (const id of ids) await rm(this.file(collectionId, id), { force: true });
+    });
   }
 
-  /** Removes the files of a segment that is not in use any more. */
-  removeLayer(collectionId: number, { id, added }: Layer): void {
-    for (const one of [{ id }, ...added]) this.removeFile(collectionId, one.id);
+  /** Removes the files of segments that are not in use any more. */
+  removeLayers(collectionId: number, layers: readonly Layer[]): void {
+    const ids = layers.flatMap(({ id, added }) => [id, ...added.map((one) => one.id)]);
+    if (ids.length > 0) this.removeFiles(collectionId, ids);
   }
 
   removeFolder(collectionId: number): void {
-    rmSync(this.folder(collectionId), { recursive: true, force: true });
+    this.#remove(async () => {
+      await this.#flushed();
+      await rm(this.folder(collectionId), { recursive: true, force: true, maxRetries: 3 });
+    });
   }
 
   removeFolderIfEmpty(collectionId: number): void {
     const folder = this.folder(collectionId);
-    if (existsSync(folder) && readdirSync(folder).length === 0) this.removeFolder(collectionId);
+    this.#remove(async () => {
+      if (existsSync(folder) && readdirSync(folder).length === 0) await rmdir(folder);
+    });
+  }
+
+  /** One after the other; what the disk refuses is removed when the index is opened the next time. */
+  #remove(remove: () => Promise<void>): void {
+    this.#removed = this.#removed.then(remove).catch((error: Error) => {
+      if (!this.#storage.heard(error)) this.#log.warn({ error: error.message }, 'a file was not removed');
+    });
+  }
+
+  /** Settles when all that is not in use any more is gone from the disk. */
+  async removed(): Promise<void> {
+    await this.#removed;
   }
 
   /**
@@ -206,7 +237,7 @@ export class SegmentStore {
     for (const { built } of pieces) markDeleted(entry, built.deleted);
     entry.lastTombstone = isWhole ? tombstoneId : Math.min(entry.lastTombstone, tombstoneId);
     if (isWhole) entry.gaps = [];
-    for (const one of replaced) this.removeLayer(collectionId, one);
+    this.removeLayers(collectionId, replaced);
   }
 
   /**
@@ -259,7 +290,7 @@ export class SegmentStore {
     for (const one of refused) one.unsaved = null;
     if (!entry.layers.includes(layer)) {
       // A merge has replaced it meanwhile.
-      if (row || refused.length > 0) this.removeLayer(collectionId, layer);
+      if (row || refused.length > 0) this.removeLayers(collectionId, [layer]);
       return true;
     }
     if (row) this.#insertRow(layer, row);
@@ -298,10 +329,9 @@ export class SegmentStore {
     const used = layers.flatMap(({ id, added }) => [id, ...added.map((one) => one.id)]);
     const known = new Set([...used, ...building].map((id) => `${id}.seg`));
     if (!existsSync(folder)) return;
-    this.try(() => {
-      for (const name of readdirSync(folder))
-        if (!known.has(name) && !known.has(name.replace(/\.part$/, '')))
-          rmSync(path.join(folder, name), { force: true });
+    const stray = readdirSync(folder).filter((name) => !known.has(name) && !known.has(name.replace(/\.part$/, '')));
+    this.#remove(async () => {
+      for (const name of stray) await rm(path.join(folder, name), { force: true });
     });
   }
 }

@@ -8,12 +8,14 @@ import { runtime } from '@/server/runtime';
 import { sessionCookie } from '@/server/sessions/sessions';
 
 /** Signs out. */
-export const POST = handler((request) => Promise.resolve(signOut(request)));
+export const POST = handler(signOut);
 
-function signOut(request: Parameters<typeof POST.answer>[0]): Reply {
+async function signOut(request: Parameters<typeof POST.answer>[0]): Promise<Reply> {
   try {
     requireOwnPage(request);
-    runtime().sessions.signOut(sessionOf(request.headers));
+    const { sessions, flushed } = runtime();
+    sessions.signOut(sessionOf(request.headers));
+    await flushed();
   } catch (error) {
     return problemReply(error);
   }

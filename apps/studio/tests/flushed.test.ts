@@ -1,0 +1,129 @@
+/** What is acknowledged is on the disk, and the thread that answers everybody never waits for the disk. */
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { Flushed, logFileIn, type LogFile } from '../src/server/db/flushed';
+import { openDb, type Db } from '../src/server/db/open';
+import { fromWeb } from '../src/http/incoming';
+import type { Runtime } from '../src/server/runtime';
+import { House } from './house';
+
+let folder: string;
+let db: Db;
+let waiting: { onDisk: () => void; refused: (error: Error) => void }[];
+let flushes: number;
+
+/** A disk that says when it has taken something. */
+const slowLog: LogFile = {
+  datasync: () => {
+    flushes++;
+    return new Promise((onDisk, refused) => waiting.push({ onDisk, refused }));
+  },
+  close: () => Promise.resolve(),
+};
+
+beforeEach(() => {
+  folder = mkdtempSync(path.join(tmpdir(), 'yucca-flushed-'));
+  db = openDb(folder, { flushes: false });
+  db.$client.exec('create table notes (text)');
+  [waiting, flushes] = [[], 0];
+});
+afterEach(() => {
+  db.$client.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const write = (text: string): unknown => db.$client.prepare('insert into notes values (?)').run(text);
+const settled = async (promise: Promise<void>): Promise<boolean> => {
+  let is = false;
+  promise.then(
+    () => (is = true),
+    () => (is = true),
+  );
+  await new Promise((resolve) => setTimeout(resolve, 5));
+  return is;
+};
+
+test('nothing was written: nothing is flushed', async () => {
+  await new Flushed(db, slowLog).done();
+  expect(flushes).toBe(0);
+});
+
+test('a write is not acknowledged before the disk has it, and what comes during a flush waits for one more', async () => {
+  const flushed = new Flushed(db, slowLog);
+  write('first');
+  const first = flushed.done();
+  expect(await settled(first)).toBe(false);
+  expect(flushes).toBe(1);
+  write('second');
+  const others = [flushed.done(), flushed.done(), flushed.done()];
+  waiting[0]!.onDisk();
+  await first;
+  expect(await settled(Promise.race(others))).toBe(false);
+  expect(flushes).toBe(2);
+  waiting[1]!.onDisk();
+  await Promise.all(others);
+  await flushed.done();
+  expect(flushes).toBe(2);
+});
+
+test('what the disk refuses is told, and tried again with the next write', async () => {
+  const flushed = new Flushed(db, slowLog);
+  write('first');
+  const first = flushed.done();
+  await settled(first);
+  waiting[0]!.refused(Object.assign(new Error('no space'), { code: 'ENOSPC' }));
+  await expect(first).rejects.toThrow('no space');
+  const again = flushed.done();
+  await settled(again);
+  waiting[1]!.onDisk();
+  await again;
+  expect(flushes).toBe(2);
+});
+
+test('the log of a folder is flushed while other connections write and move it into the database', async () => {
+  const other = openDb(folder);
+  const flushed = new Flushed(db, logFileIn(folder));
+  for (let round = 0; round < 30; round++) {
+    write(`here ${round}`);
+    const done = flushed.done();
+    other.$client.prepare('insert into notes values (?)').run(`there ${round}`);
+    if (round % 10 === 9) other.$client.pragma('wal_checkpoint(TRUNCATE)');
+    await done;
+  }
+  await flushed.close();
+  other.$client.close();
+  expect(db.$client.prepare('select count(*) from notes').pluck().get()).toBe(60);
+});
+
+test('a request that writes is answered when the disk has it, and one that the disk refuses is told so', async () => {
+  const house = await new House().open();
+  const held = globalThis as { yuccaRuntime?: Runtime };
+  try {
+    const { POST } = await import('../src/app/api/v1/collections/route');
+    const create = (name: string) =>
+      POST.answer(
+        fromWeb(
+          new Request('http://127.0.0.1/api/v1/collections', {
+            method: 'POST',
+            headers: { Authorization: 'Bearer test-key', 'Content-Type': 'application/json' },
+            body: JSON.stringify({ name }),
+          }),
+        ),
+        {},
+      );
+    let onDisk = (): void => {};
+    const flushed = new Promise<void>((resolve) => (onDisk = resolve));
+    held.yuccaRuntime = { ...house.yucca, flushed: () => flushed };
+    const reply = create('plants');
+    expect(await settled(reply.then(() => {}))).toBe(false);
+    onDisk();
+    expect((await reply).status).toBe(201);
+    const full = Object.assign(new Error('no space left'), { code: 'ENOSPC' });
+    held.yuccaRuntime = { ...house.yucca, flushed: () => Promise.reject(full) };
+    expect((await create('guides')).status).toBe(503);
+  } finally {
+    delete held.yuccaRuntime;
+    await house.leave();
+  }
+});
