@@ -34,6 +34,8 @@ export interface MixedResult {
   leastEarlyMb: number;
   leastLateMb: number;
   residentMostMb: number;
+  /** The longest that the server's main thread could take nothing in, since the load. */
+  mainHeldMostMs: number;
 }
 
 interface LongSearch {
@@ -45,6 +47,8 @@ interface LongSearch {
   totalMs: number;
   engineMs: number;
   stalledMs: number;
+  /** The longest that the server's main thread was held since somebody looked the last time, five seconds at most. */
+  mainHeldMs: number;
 }
 
 /** A visitor types a letter every so many milliseconds, a record is written, a draft saved. */
@@ -84,6 +88,7 @@ export async function measureMixed(records: number, minutes: number): Promise<Mi
     const isOver = (): boolean => performance.now() >= end;
     const times: number[] = [];
     const long: LongSearch[] = [];
+    const held: number[] = [];
     const start = performance.now();
     const searchNext = async (n: number): Promise<void> => {
       const q = log[n % log.length]!;
@@ -92,21 +97,24 @@ export async function measureMixed(records: number, minutes: number): Promise<Mi
       const timing = await searched(q);
       const ms = performance.now() - begun;
       times.push(ms);
-      if (ms > TOO_LONG_MS)
-        long.push({
-          q,
-          at: Math.round((begun - start) / 1_000),
-          ms: round(ms),
-          ...timing,
-          stalledMs: stalls.longest(),
-        });
+      if (ms <= TOO_LONG_MS) return;
+      const stalledMs = stalls.longest();
+      const mainHeldMs = await heldSinceLastLook();
+      held.push(mainHeldMs);
+      long.push({ q, at: Math.round((begun - start) / 1_000), ms: round(ms), ...timing, stalledMs, mainHeldMs });
     };
     const memory: number[] = [];
+    const look = async (): Promise<void> => {
+      memory.push(residentMb(server.pid!));
+      held.push(await heldSinceLastLook());
+    };
+    // Starting, and taking a load in, are another matter.
+    await heldSinceLastLook();
     const [writes, drafts] = await Promise.all([
       every(WRITE_MS, isOver, (n) => write(source, records, n)),
       every(DRAFT_MS, isOver, saveDraft),
       every(SEARCH_MS, isOver, searchNext),
-      every(LOOK_MS, isOver, async () => void memory.push(residentMb(server.pid!))),
+      every(LOOK_MS, isOver, look),
     ]);
     const fifth = Math.floor(memory.length / 5);
     const [early, late] = [memory.slice(fifth, 2 * fifth), memory.slice(-fifth)];
@@ -127,6 +135,7 @@ export async function measureMixed(records: number, minutes: number): Promise<Mi
       leastEarlyMb: Math.min(...early),
       leastLateMb: Math.min(...late),
       residentMostMb: Math.max(...memory),
+      mainHeldMostMs: Math.max(...held),
     };
   } finally {
     const ended = new Promise((resolve) => server.once('exit', resolve));
@@ -146,6 +155,12 @@ async function every(ms: number, isOver: () => boolean, run: (n: number) => Prom
     due = Math.max(due + ms, performance.now());
     await pause(due - performance.now());
   }
+}
+
+/** How long the server's main thread was held at most since this was asked the last time, in milliseconds. */
+async function heldSinceLastLook(): Promise<number> {
+  const text = await (await call('GET', '/metrics', null)).text();
+  return round(1_000 * Number(/^nodejs_eventloop_lag_max_seconds (.*)$/m.exec(text)![1]), 0);
 }
 
 /** One keystroke, with all facets and twenty results; returns the milliseconds that the server says it took. */

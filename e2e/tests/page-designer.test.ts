@@ -2,7 +2,7 @@ import { createServer } from 'node:http';
 import type { Interface, InterfacePage } from '@yucca/contract';
 import { strFromU8, unzipSync } from 'fflate';
 import { By, Key, type WebElement } from 'selenium-webdriver';
-import { setTheme, startBrowser, type Browser } from '../src/browser';
+import { setSize, setTheme, startBrowser, type Browser } from '../src/browser';
 import { byText, Person } from '../src/person';
 import { loadPlants, Server, somePlants } from '../src/server';
 
@@ -171,6 +171,26 @@ test('filters: order, controls, another label; what is undone is undone in the f
   await (await see(By.css('h1'))).getText();
   await press('Undo');
   await untilInFrame(`frame.document.querySelector('[data-facet=rating] legend').textContent === 'Rating'`);
+});
+
+test('the control that was used stays in sight when the bar of the draft comes up', async () => {
+  await server.api('DELETE', '/interfaces/plants/draft');
+  await setSize(browser, 1280, 520);
+  await browser.get(`${server.base}/pages/plants?section=autocomplete`);
+  const voice = await see(By.xpath('//label[contains(., "Voice input")]//input'));
+  await browser.executeScript('arguments[0].scrollIntoView({ block: "end" })', voice);
+  const below = (): Promise<number> =>
+    browser.executeScript(
+      `const bottom = (element) => element.getBoundingClientRect().bottom;
+       return bottom(arguments[0]) - bottom(arguments[0].closest('[role=region]'));`,
+      voice,
+    );
+  const height = (await (await see(By.css('[aria-label=Controls]'))).getRect()).height;
+  await voice.click();
+  await until(async () => (await (await see(By.css('[aria-label=Controls]'))).getRect()).height < height - 20);
+  await until(async () => (await below()) <= 0);
+  await setSize(browser, 1280, 800);
+  await server.api('DELETE', '/interfaces/plants/draft');
 });
 
 test('own CSS: in the frame while it is written, refused where it would leave the page, there without a script', async () => {

@@ -9,6 +9,7 @@ import { History } from '@/features/draft/history';
 import { ProbeInput } from '@/features/probe/probe-input';
 import { pageLanguage } from '@/text/page-language';
 import { api } from '@/ui/api';
+import { useFocusInSight } from '@/ui/use-focus-in-sight';
 import { useParam } from '@/ui/use-param';
 import { useThemeName } from '@/ui/use-theme-tokens';
 import { useDraft } from './draft';
@@ -88,6 +89,7 @@ export function PageScreen({ facts, preview: first }: { facts: PageFacts; previe
     [document, facts.parts, css, language],
   );
   const panel = useRef<HTMLDivElement>(null);
+  useFocusInSight(panel);
   const [wanted, setWanted] = useState<string | null>(null);
   const sought = useRef<string | null>(null);
   // The control of the part that was clicked, once it is there: its section may have to read something first.

@@ -1,9 +1,10 @@
 'use client';
 
 import { completeTuning, type FieldProfile } from '@yucca/contract';
-import { useMemo } from 'react';
+import { useMemo, useRef } from 'react';
 import { useProfile } from '@/features/profile/use-profile';
 import { count } from '@/ui/format';
+import { useFocusInSight } from '@/ui/use-focus-in-sight';
 import { useDraft } from '../draft';
 import { PlacementLevers } from '../placements/placement-levers';
 import { SynonymLevers } from '../synonyms/synonym-levers';
@@ -31,12 +32,15 @@ const NONE: readonly FieldProfile[] = [];
 export function LeverPanel({ collection, text, generation, on, onShow }: LeverPanelProps) {
   const [{ document, live }] = useDraft();
   const { profile } = useProfile(collection, generation);
+  const panel = useRef<HTMLDivElement>(null);
+  useFocusInSight(panel);
   // Levers whose part of the tuning stays the same are not drawn again.
   const tuning = useMemo(() => completeTuning(document), [document]);
   const liveTuning = useMemo(() => completeTuning(live), [live]);
   const fields = profile?.fields ?? NONE;
   return (
     <div
+      ref={panel}
       className="relative w-[340px] shrink-0 overflow-y-auto border-r border-line bg-raised"
       tabIndex={0}
       role="region"
