@@ -1,4 +1,5 @@
 import type { TuningDocument } from '@yucca/contract';
+import { season } from './season.ts';
 
 export interface DemoCollection {
   name: string;
@@ -70,19 +71,19 @@ export const COLLECTIONS: DemoCollection[] = [
       placements: [
         {
           name: 'bulb-planting',
-          when: { query: 'bulb', is: 'contains', from: '2026-09-01', to: '2026-11-30' },
+          when: { query: 'bulb', is: 'contains', ...season('09-01', '11-30') },
           lift: ["stock > 0 AND category LIKE 'Bulbs >%'"],
           notice: 'Spring bulbs go in before the ground freezes. Orders of ten and more travel free until November.',
         },
         {
           name: 'midwinter-gifts',
-          when: { query: 'gift', is: 'starts', from: '2026-11-15', to: '2026-12-23' },
+          when: { query: 'gift', is: 'starts', ...season('11-15', '12-23') },
           replaceQuery: 'orchid',
           notice: 'Wrapped on request. Our orchids travel in a heated box.',
         },
         {
           name: 'hedging-weeks',
-          when: { query: 'hedge', is: 'contains', from: '2026-10-15', to: '2027-03-15' },
+          when: { query: 'hedge', is: 'contains', ...season('10-15', '03-15') },
           lift: ["category LIKE 'Outdoor > Hedging%'"],
           notice: 'Bare-root hedging is dug and sent from now until mid March.',
         },
