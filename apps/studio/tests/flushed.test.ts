@@ -101,24 +101,33 @@ test('a request that writes is answered when the disk has it, and one that the d
   const held = globalThis as { yuccaRuntime?: Runtime };
   try {
     const { POST } = await import('../src/app/api/v1/collections/route');
-    const create = (name: string) =>
-      POST.answer(
-        fromWeb(
-          new Request('http://127.0.0.1/api/v1/collections', {
-            method: 'POST',
-            headers: { Authorization: 'Bearer test-key', 'Content-Type': 'application/json' },
-            body: JSON.stringify({ name }),
-          }),
-        ),
-        {},
+    const ask = (path: string, body: object) =>
+      fromWeb(
+        new Request(`http://127.0.0.1/api/v1/${path}`, {
+          method: 'POST',
+          headers: { Authorization: 'Bearer test-key', 'Content-Type': 'application/json' },
+          body: JSON.stringify(body),
+        }),
       );
+    const create = (name: string) => POST.answer(ask('collections', { name }), {});
+    await house.yucca.collections.create({ name: 'tools' });
+    await house.search('tools', '');
     let onDisk = (): void => {};
     const flushed = new Promise<void>((resolve) => (onDisk = resolve));
     held.yuccaRuntime = { ...house.yucca, flushed: () => flushed };
     const reply = create('plants');
     expect(await settled(reply.then(() => {}))).toBe(false);
+    // A search is answered meanwhile, a visitor's event is not.
+    const search = await import('../src/app/api/v1/collections/[collection]/search/route');
+    const found = search.POST.answer(ask('collections/tools/search', { q: 'rake' }), { collection: 'tools' });
+    expect((await found).status).toBe(200);
+    const events = await import('../src/app/api/v1/events/route');
+    const event = { type: 'click', queryId: 'none', recordId: 'T-1' };
+    const told = events.POST.answer(ask('events', { events: [event] }), {});
+    const isTold = await settled(told.then(() => {}));
     onDisk();
     expect((await reply).status).toBe(201);
+    expect([isTold, (await told).status]).toEqual([false, 202]);
     const full = Object.assign(new Error('no space left'), { code: 'ENOSPC' });
     held.yuccaRuntime = { ...house.yucca, flushed: () => Promise.reject(full) };
     expect((await create('guides')).status).toBe(503);

@@ -91,7 +91,8 @@ export function route(right: Right | 'none', run: (context: RouteContext) => Rep
       }
       const rate = yucca.rates.takeAll(caller.rates);
       const reply = await run(new Context(request, params, caller, yucca));
-      if (!READS.has(request.method)) await yucca.flushed();
+      // A search writes nothing: it must not wait for the disk because of what others write.
+      if (!READS.has(request.method) && !open) await yucca.flushed();
       if (rate !== null) for (const [name, value] of Object.entries(rateHeaders(rate))) reply.set(name, value);
       if (open) openToOtherSites(reply, caller, request);
       if (!READS.has(request.method) && right !== 'search' && right !== 'none')

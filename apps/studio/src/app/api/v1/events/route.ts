@@ -12,7 +12,9 @@ export const POST = route('search', async ({ request, caller, yucca }) => {
   // By key and address: the key of a page is public, and one visitor must not silence the others.
   yucca.rates.take(`events/${caller.keyId ?? 'studio'}/${request.remote ?? 'unknown'}`, CALLS_PER_MINUTE);
   const { events } = validate('Events', await readJson(request, ['application/json', 'text/plain'], EVENTS_BYTES));
-  return json({ taken: yucca.visitorEvents.take(events) }, { status: 202 });
+  const taken = yucca.visitorEvents.take(events);
+  await yucca.flushed();
+  return json({ taken }, { status: 202 });
 });
 
 export const OPTIONS = preflight;
