@@ -1,11 +1,17 @@
 /** What is acknowledged is on the disk, and the thread that answers everybody never waits for the disk. */
+import { buildSync } from 'esbuild';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { Worker } from 'node:worker_threads';
 import { Flushed, logFileIn, type LogFile } from '../src/server/db/flushed';
 import { openDb, type Db } from '../src/server/db/open';
 import { fromWeb } from '../src/http/incoming';
+import { FailedLines } from '../src/server/records/failed-lines';
+import { startLoad, type LoadOptions } from '../src/server/records/load-job';
+import { RecordStore } from '../src/server/records/record-store';
 import type { Runtime } from '../src/server/runtime';
+import { RemoteThread } from '../src/server/workers/rpc';
 import { House } from './house';
 
 let folder: string;
@@ -133,6 +139,74 @@ test('a request that writes is answered when the disk has it, and one that the d
     expect((await create('guides')).status).toBe(503);
   } finally {
     delete held.yuccaRuntime;
+    await house.leave();
+  }
+});
+
+test('a thread that writes answers when the disk has it, and what it acknowledges nothing by at once', async () => {
+  const source = `
+    import { serve } from '${path.join(__dirname, '../src/server/workers/rpc.ts')}';
+    let onDisk = () => {};
+    const flushed = new Promise((resolve) => (onDisk = resolve));
+    serve({ write: () => 1, look: () => 2, arrive: () => onDisk() }, (method) => (method === 'write' ? flushed : null));`;
+  const bundled = buildSync({
+    stdin: { contents: source, resolveDir: __dirname },
+    bundle: true,
+    platform: 'node',
+    format: 'cjs',
+    write: false,
+  }).outputFiles[0]!.text;
+  const thread = new RemoteThread<{ write: () => number; look: () => number; arrive: () => void }>({
+    name: 'test',
+    spawn: (pulse) => new Worker(bundled, { eval: true, workerData: { pulse } }),
+  });
+  try {
+    const told: string[] = [];
+    const written = thread.call('write', []).then(() => told.push('written'));
+    expect(await thread.call('look', [])).toBe(2);
+    told.push('looked');
+    await thread.call('arrive', []);
+    await written;
+    expect(told).toEqual(['looked', 'written']);
+  } finally {
+    await thread.terminate();
+  }
+});
+
+test('a load tells of rows once they are on the disk', async () => {
+  const house = await new House().open();
+  try {
+    await house.yucca.collections.create({ name: 'plants' });
+    const collectionId = house.yucca.collections.row('plants').id;
+    const told: number[] = [];
+    let onDisk = (): void => {};
+    const disk = new Promise<void>((resolve) => (onDisk = resolve));
+    const options = {
+      collectionId,
+      keyField: 'id',
+      mediaType: 'application/x-ndjson',
+      mode: 'replace',
+      charset: 'utf-8',
+    } as LoadOptions;
+    const store = new RecordStore(house.yucca.db);
+    const job = startLoad(store, options, new FailedLines(folder, 'load'), {
+      flushed: () => disk,
+      onProgress: ({ done }) => told.push(done),
+    });
+    const lines = (from: number): Buffer =>
+      Buffer.from(Array.from({ length: 500 }, (_, i) => `{"id":"${from + i}","text":"${' '.repeat(200)}"}\n`).join(''));
+    await job.write(lines(0));
+    const rows = (): unknown => house.yucca.db.$client.prepare('select count(*) from records').pluck().get();
+    for (let tries = 0; rows() !== 500 && tries < 200; tries++) await new Promise((resolve) => setTimeout(resolve, 10));
+    await new Promise((resolve) => setTimeout(resolve, 300));
+    expect([rows(), told]).toEqual([500, []]);
+    onDisk();
+    await job.write(lines(500));
+    for (let tries = 0; told.length < 2 && tries < 200; tries++)
+      await new Promise((resolve) => setTimeout(resolve, 10));
+    expect(told).toEqual([500, 1_000]);
+    expect(await job.end(null)).toMatchObject({ done: 1_000, state: 'done' });
+  } finally {
     await house.leave();
   }
 });

@@ -127,7 +127,7 @@ const CLOCK_EVERY_MS = 60_000;
 export function startRuntime(config: Config, migrationsDir: string, log: Logger): Runtime {
   const { folder: dataDir, lock, refusal } = holdFolder(config.dataDir);
   const stoppedCleanly = markRunning(dataDir);
-  const db = openDb(dataDir, { flushes: false });
+  const db = openDb(dataDir, { flushes: false, checkpoints: false });
   migrateDb(db, migrationsDir);
   const flush = new Flushed(db, logFileIn(dataDir));
   const flushed = (): Promise<void> => flush.done();

@@ -74,19 +74,15 @@ function entered(value: unknown, paths: Paths, onValue?: OnValue): unknown {
 }
 
 function eachField(fields: RecordJson, paths: Paths, onValue?: OnValue): RecordJson {
-  let changed: [string, unknown][] | null = null;
+  let changed: RecordJson | null = null;
   for (const name of Object.keys(fields)) {
     const below = paths.below(name);
     if (below === null) continue;
     const after = atField(fields[name], below, false, onValue);
-    if (after !== fields[name]) (changed ??= []).push([name, after]);
+    // Spreading defines own properties, so a field called __proto__ stays a field, and may be written as one.
+    if (after !== fields[name]) (changed ??= { ...fields })[name] = after as RecordJson[string];
   }
-  if (changed === null) return fields;
-  // fromEntries defines own properties, so a field called __proto__ stays a field.
-  const news = new Map(changed);
-  return Object.fromEntries(
-    Object.entries(fields).map(([name, old]) => [name, news.has(name) ? news.get(name) : old]),
-  ) as RecordJson;
+  return changed ?? fields;
 }
 
 function eachItem(list: unknown[], paths: Paths, onValue?: OnValue): unknown {

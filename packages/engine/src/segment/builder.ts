@@ -151,7 +151,11 @@ export class SegmentBuilder {
 
   /** Writes the segment. `allocate` chooses the memory: a SharedArrayBuffer when threads are to share it. */
   finish<B extends ArrayBufferLike>(allocate: (bytes: number) => B): B {
-    const { sorted, sections: wordSections } = this.#words.finish(this.#fields.searchFields.length, this.#frequentDocs);
+    const {
+      sorted,
+      find,
+      sections: wordSections,
+    } = this.#words.finish(this.#fields.searchFields.length, this.#frequentDocs);
     const columns = this.#fields.columns
       .filter((column) => column.isUsed)
       .map((column, part) => column.finish(part, this.docs));
@@ -190,7 +194,7 @@ export class SegmentBuilder {
       { kind: Section.TermLengths, data: Uint8Array.from(sorted, (term) => term.length) },
       ...wordSections,
       ...(this.#plan.wordEnds ? [{ kind: Section.WordEnds, data: orderByEnds(sorted, LEAST_COMPOUND) }] : []),
-      ...this.#plan.languages.flatMap((language, part) => stemSections(sorted, language, part)),
+      ...this.#plan.languages.flatMap((language, part) => stemSections(sorted, find, language, part)),
       ...columns.flatMap((column) => column.sections),
       ...this.#positions.flatMap((positions, part) => positions.finish(part)),
     ];
@@ -216,27 +220,45 @@ function fromLeast(numbers: Float64Array): { least: number; data: Uint32Array | 
   return { least, data };
 }
 
-/** Words that share a stem, by stem. A stem that stands for itself alone is left out: it is found as a word. */
-function stemSections(sorted: readonly string[], language: string, part: number): SectionInput[] {
+/**
+ * Words that share a stem, by stem. A stem that stands for itself alone is left out: it is found as a word. So only
+ * words that are not their own stem are gone by, and the word that their stem is, if it is one. `find`: the rank of a
+ * word, or -1.
+ */
+function stemSections(
+  sorted: readonly string[],
+  find: (word: string) => number,
+  language: string,
+  part: number,
+): SectionInput[] {
   const stemmer = stemmerFor(language);
   /** By stem: its first word; every word names the one that comes after it, the last one itself. */
   const firsts = new Map<string, number>();
   const after = new Uint32Array(sorted.length);
+  const isOther = new Uint8Array(sorted.length);
   if (stemmer !== null)
-    for (let number = sorted.length - 1; number >= 0; number--) {
-      const stem = stemmer(sorted[number]!);
-      after[number] = firsts.get(stem) ?? number;
-      firsts.set(stem, number);
+    for (let rank = sorted.length - 1; rank >= 0; rank--) {
+      const stem = stemmer(sorted[rank]!);
+      if (stem === sorted[rank]) continue;
+      isOther[rank] = 1;
+      after[rank] = firsts.get(stem) ?? rank;
+      firsts.set(stem, rank);
     }
-  const stems: string[] = [];
-  for (const [stem, first] of firsts) if (after[first] !== first || sorted[first] !== stem) stems.push(stem);
-  stems.sort();
+  const stems = [...firsts.keys()].sort();
   const starts = new Uint32Array(stems.length + 1);
   const terms = new GrowingArray(Uint32Array);
   stems.forEach((stem, i) => {
-    let term = firsts.get(stem)!;
-    terms.push(term);
-    for (; after[term] !== term; term = after[term]!) terms.push(after[term]!);
+    const own = find(stem);
+    let isLeft = own !== -1 && isOther[own] === 0;
+    for (let term = firsts.get(stem)!; ; term = after[term]!) {
+      if (isLeft && own < term) {
+        terms.push(own);
+        isLeft = false;
+      }
+      terms.push(term);
+      if (after[term] === term) break;
+    }
+    if (isLeft) terms.push(own);
     starts[i + 1] = terms.length;
   });
   return [

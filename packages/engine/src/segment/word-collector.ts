@@ -1,10 +1,10 @@
 import { eachToken, type VisitToken } from '../text/tokens.ts';
 import { Section, type SectionInput } from '../bytes/flat-buffer.ts';
 import {
-  ForwardCursor,
   headEntry,
   headField,
   headStart,
+  headWords,
   isHead,
   MAX_POSITION,
   MOST_WORDS,
@@ -15,6 +15,7 @@ import {
 import { frequentTerms, pairSections } from './frequent-pairs.ts';
 import { GrowingArray } from '../bytes/growing-array.ts';
 import { CLASSES, impactClass, PARTED_FROM } from './impact.ts';
+import { WordTable } from './word-table.ts';
 
 /** Words between two strings of one field, so that they do not read as neighbours. */
 const STRING_GAP = 8;
@@ -27,6 +28,8 @@ const Group = {
   /** 1 + the last document counted: a document stands once in a group. */
   Doc: 2,
   Size: 3,
+  /** Once all are counted: where its next posting goes. */
+  Post: 3,
   Numbers: 4,
 } as const;
 const NO_GROUP = [NONE, NONE, 0, 0];
@@ -47,7 +50,7 @@ function twiceAsLong(numbers: Uint32Array): Uint32Array<ArrayBuffer> {
  * collecting, as a short chain for each word.
  */
 export class WordCollector {
-  readonly #terms = new Map<string, number>();
+  readonly #terms = new WordTable();
   /**
    * Groups, four numbers each (see Group): the first group of word `t` is group `t`, and nearly always its only one.
    * What is counted with every word of every text stands side by side, so that it costs one look into memory.
@@ -137,12 +140,9 @@ export class WordCollector {
   };
 
   #termOf(token: string): number {
-    let term = this.#terms.get(token);
-    if (term === undefined) {
-      term = this.#terms.size;
-      this.#terms.set(token, term);
-      this.#firstGroups.append(NO_GROUP);
-    }
+    const known = this.#terms.size;
+    const term = this.#terms.numberOf(token);
+    if (term === known) this.#firstGroups.append(NO_GROUP);
     return term;
   }
 
@@ -200,96 +200,114 @@ export class WordCollector {
     return Array.from({ length: fields }, (_, field) => this.#shortest[field] ?? MOST_WORDS);
   }
 
-  /** The words in sorted order, and the sections of the forward index and of the postings, for so many fields. */
-  finish(fields: number, frequentDocs?: number): { sorted: string[]; sections: SectionInput[] } {
-    const sorted = [...this.#terms.keys()].sort();
-    /** The number that a word got when it came, by its rank; and the other way round. */
-    const numbers = Uint32Array.from(sorted, (term) => this.#terms.get(term)!);
+  /**
+   * The words in sorted order, a look-up of their ranks there (-1: no such word), and the sections of the forward index
+   * and of the postings, for so many fields.
+   */
+  finish(
+    fields: number,
+    frequentDocs?: number,
+  ): { sorted: string[]; find: (word: string) => number; sections: SectionInput[] } {
+    /** `numbers`: the number that a word got when it came, by its rank; `ranks` is the other way round. */
+    const { words: sorted, numbers } = this.#terms.sorted();
     const ranks = new Uint32Array(sorted.length);
-    numbers.forEach((term, rank) => (ranks[term] = rank));
-    const entries = this.#entries.view();
-    for (let at = 0; at < entries.length; at++) {
-      const entry = entries[at]!;
-      if (!isHead(entry)) entries[at] = tokenEntry(ranks[tokenTerm(entry)]!, tokenStays(entry));
-    }
-    const { starts, fields: groupFields, posts, slotOf } = this.#layOutGroups(numbers);
+    for (let rank = 0; rank < numbers.length; rank++) ranks[numbers[rank]!] = rank;
+    const { starts, fields: groupFields, posts } = this.#layOutGroups(numbers);
     const postings = (term: number): number => posts[starts[term + 1]!]! - posts[starts[term]!]!;
+    const postingSections = this.#postings(posts, ranks);
+    const entries = this.#entries.view();
     const forwardStarts = this.#starts.view();
     const frequent = frequentTerms(sorted.length, forwardStarts.length - 1, postings, frequentDocs);
     return {
       sorted,
+      find: (word) => {
+        const number = this.#terms.find(word);
+        return number === -1 ? -1 : ranks[number]!;
+      },
       sections: [
         { kind: Section.ForwardStarts, data: forwardStarts },
         { kind: Section.Forward, data: entries },
         { kind: Section.GroupStarts, data: starts },
         { kind: Section.GroupFields, data: groupFields },
         { kind: Section.GroupPosts, data: posts },
-        ...this.#postings(entries, posts, slotOf),
+        ...postingSections,
         ...pairSections(frequent, sorted.length, fields, forwardStarts, entries),
       ],
     };
   }
 
-  /** Puts the groups in the order of words, then fields; `posts` says where the postings of each begin. */
-  #layOutGroups(numbers: Uint32Array): {
-    starts: Uint32Array;
-    fields: Uint8Array;
-    posts: Uint32Array;
-    slotOf: (rank: number, field: number) => number;
-  } {
+  /**
+   * Puts the groups in the order of words, then fields; `posts` says where the postings of each begin. From here on a
+   * group tells where its next posting goes instead of its size.
+   */
+  #layOutGroups(numbers: Uint32Array): { starts: Uint32Array; fields: Uint8Array; posts: Uint32Array } {
     const [firsts, others] = [this.#firstGroups.view(), this.#otherGroups.view()];
     const count = (firsts.length + others.length) / Group.Numbers;
     const starts = new Uint32Array(numbers.length + 1);
     const fields = new Uint8Array(count);
     const posts = new Uint32Array(count + 1);
-    const groups: { field: number; size: number }[] = [];
     let slot = 0;
-    const layOut = (field: number, size: number): void => {
-      fields[slot] = field;
-      posts[slot + 1] = posts[slot]! + size;
+    const layOut = (groups: Uint32Array, at: number): void => {
+      const begin = posts[slot]!;
+      fields[slot] = groups[at + Group.Field]!;
+      posts[slot + 1] = begin + groups[at + Group.Size]!;
+      groups[at + Group.Post] = begin;
+      groups[at + Group.Doc] = 0;
       slot++;
     };
     for (let rank = 0; rank < numbers.length; rank++) {
       const first = numbers[rank]! * Group.Numbers;
       let next = firsts[first + Group.Next]!;
-      if (next === NONE) layOut(firsts[first + Group.Field]!, firsts[first + Group.Size]!);
+      if (next === NONE) layOut(firsts, first);
       else {
-        groups.length = 0;
-        groups.push({ field: firsts[first + Group.Field]!, size: firsts[first + Group.Size]! });
+        const all = [{ groups: firsts, at: first }];
         for (; next !== NONE; next = others[next * Group.Numbers + Group.Next]!)
-          groups.push({
-            field: others[next * Group.Numbers + Group.Field]!,
-            size: others[next * Group.Numbers + Group.Size]!,
-          });
-        groups.sort((a, b) => a.field - b.field);
-        for (const { field, size } of groups) layOut(field, size);
+          all.push({ groups: others, at: next * Group.Numbers });
+        all.sort((a, b) => a.groups[a.at + Group.Field]! - b.groups[b.at + Group.Field]!);
+        for (const { groups, at } of all) layOut(groups, at);
       }
       starts[rank + 1] = slot;
     }
-    const slotOf = (rank: number, field: number): number => {
-      let at = starts[rank]!;
-      while (fields[at] !== field) at++;
-      return at;
-    };
-    return { starts, fields, posts, slotOf };
+    return { starts, fields, posts };
   }
 
-  /** Fills the groups in document order, then parts the large ones by impact class. */
-  #postings(entries: Int32Array, posts: Uint32Array, slotOf: (rank: number, field: number) => number): SectionInput[] {
+  /**
+   * Fills the groups in document order, then parts the large ones by impact class; and names words by their ranks. One
+   * flat loop over all entries, without a cursor, on purpose: what it costs is what it touches in memory, which is a
+   * group and a posting a word.
+   */
+  #postings(posts: Uint32Array, ranks: Uint32Array): SectionInput[] {
+    const [entries, starts] = [this.#entries.view(), this.#starts.view()];
+    const firsts = this.#firstGroups.array;
+    const others = this.#otherGroups.array;
     const docs = new Uint32Array(posts[posts.length - 1]!);
     const classes = new Uint8Array(docs.length);
-    const next = posts.slice(0, -1);
-    const starts = this.#starts.view();
     for (let doc = 0; doc + 1 < starts.length; doc++) {
-      const at = new ForwardCursor(entries, starts[doc]!, starts[doc + 1]!);
-      while (at.next()) {
-        const slot = slotOf(at.term, at.field);
-        const end = next[slot]!;
+      let [field, words, position] = [0, 0, 0];
+      for (let at = starts[doc]!, end = starts[doc + 1]!; at < end; at++) {
+        const entry = entries[at]!;
+        if (isHead(entry)) {
+          field = headField(entry);
+          words = headWords(entry);
+          position = headStart(entry) - 1;
+          continue;
+        }
+        const term = tokenTerm(entry);
+        const stays = tokenStays(entry);
+        if (!stays) position++;
+        entries[at] = tokenEntry(ranks[term]!, stays);
+        let groups = firsts;
+        let group = term * Group.Numbers;
+        while (groups[group + Group.Field] !== field) {
+          group = groups[group + Group.Next]! * Group.Numbers;
+          groups = others;
+        }
         // The first time a word stands in a field is its best position there.
-        if (end > posts[slot]! && docs[end - 1] === doc) continue;
-        docs[end] = doc;
-        classes[end] = impactClass(Math.min(at.position, MAX_POSITION), at.fieldWords);
-        next[slot] = end + 1;
+        if (groups[group + Group.Doc] === doc + 1) continue;
+        groups[group + Group.Doc] = doc + 1;
+        const post = groups[group + Group.Post]!++;
+        docs[post] = doc;
+        classes[post] = impactClass(position < MAX_POSITION ? position : MAX_POSITION, words);
       }
     }
     const { parted, classStarts } = partGroups(posts, docs, classes);

@@ -28,12 +28,22 @@ function snowball(algorithm: string): Stemmer {
   return (word) => stemmer.stem(word);
 }
 
+/**
+ * How a word ends that an algorithm may change: in the last letters of one of its endings. Most words of a list of
+ * names end otherwise, and need not be gone through.
+ */
+const MAY_CHANGE: Readonly<Record<string, RegExp>> = {
+  english: /(?:[sey]|ed|ing|ion|[eo]r|nt|ism|ic|[alu]l|[cglt]i)$/,
+};
+
 function remembering(algorithm: string): Stemmer {
+  const mayChange = MAY_CHANGE[algorithm];
   const stemOf = LIGHT_STEMS[algorithm] ?? snowball(algorithm);
   const known = new Map<string, string>();
   return (word) => {
     // Codes and very long words have no forms; and the algorithms are made for letters.
     if (word.length < 3 || word.length > 32 || /[0-9]/.test(word)) return word;
+    if (mayChange?.test(word) === false) return word;
     const found = known.get(word);
     if (found !== undefined) return found;
     if (known.size >= REMEMBERED) known.clear();

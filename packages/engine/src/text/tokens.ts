@@ -150,7 +150,15 @@ const isDigit = (unit: number): boolean => unit >= 48 && unit <= 57;
 
 /** `ag204b` as `ag`, `204`, `b`: where letters meet digits. */
 export function splitAtDigits(text: string): string[] {
-  return text.match(/[0-9]+|[^0-9]+/g) ?? [];
+  const parts: string[] = [];
+  for (let from = 0; from < text.length;) {
+    const isOfDigits = isDigit(text.charCodeAt(from));
+    let to = from + 1;
+    while (to < text.length && isDigit(text.charCodeAt(to)) === isOfDigits) to++;
+    parts.push(text.slice(from, to));
+    from = to;
+  }
+  return parts;
 }
 
 function visitParts(

@@ -72,22 +72,27 @@ export interface LoadJob {
   cancel(): void;
 }
 
+/** Whom a load tells, and what it waits for first. */
+export interface LoadListener {
+  /** Settles when all that was written until now is on the disk. */
+  flushed: () => Promise<void>;
+  onProgress: (progress: LoadProgress) => void;
+}
+
 /**
- * Starts reading an input into a collection. Rows count as done once the transaction that holds them is on the disk.
- * Whatever happens to the input, the end comes: with what was stored, and why it stopped.
+ * Starts reading an input into a collection. Rows are told of once the transaction that holds them is on the disk; at
+ * the end it is the caller who waits for that. Whatever happens to the input, the end comes: with what was stored, and
+ * why it stopped.
  */
 export function startLoad(
   store: RecordStore,
   options: LoadOptions,
   failed: FailedLines,
-  onProgress: (progress: LoadProgress) => void,
+  listener: LoadListener,
 ): LoadJob {
   const progress = nothingLoaded();
   const input = new PassThrough({ highWaterMark: INPUT_BUFFER });
-  // What still waits in the pipe is not read yet, and must not count when rows are estimated from bytes.
-  const loader = new Loader(store, options, failed, progress, (now) =>
-    onProgress({ ...now, bytes: now.bytes - input.readableLength }),
-  );
+  const loader = new Loader(store, options, failed, progress, listener, () => input.readableLength);
   const source = new ToUtf8(options.charset);
   pipeline(options.gzip ? unpacked(input, progress) : input, source, () => {});
   let over = false;
@@ -148,10 +153,13 @@ class Loader {
   readonly #options: LoadOptions;
   readonly #failed: FailedLines;
   readonly #progress: LoadProgress;
-  readonly #onProgress: (progress: LoadProgress) => void;
+  readonly #listener: LoadListener;
+  /** Bytes that came and still wait in the pipe. */
+  readonly #unread: () => number;
   readonly #firstVersionId: number;
   #assigned: AssignedKeys | null = null;
   #toldAt = 0;
+  #over = false;
   #telling: ReturnType<typeof setTimeout> | null = null;
 
   constructor(
@@ -159,13 +167,15 @@ class Loader {
     options: LoadOptions,
     failed: FailedLines,
     progress: LoadProgress,
-    onProgress: (progress: LoadProgress) => void,
+    listener: LoadListener,
+    unread: () => number,
   ) {
     this.#store = store;
     this.#options = options;
     this.#failed = failed;
     this.#progress = progress;
-    this.#onProgress = onProgress;
+    this.#listener = listener;
+    this.#unread = unread;
     this.#firstVersionId = store.lastVersionId();
   }
 
@@ -198,6 +208,7 @@ class Loader {
   }
 
   close(): void {
+    this.#over = true;
     if (this.#telling !== null) clearTimeout(this.#telling);
     this.#assigned?.close();
   }
@@ -240,14 +251,24 @@ class Loader {
     }
     if (progress.failed + progress.done === before.failed + before.done) return;
     // The last one is told too: an input that pauses must not be taken for one that stands elsewhere.
-    this.#telling ??= setTimeout(
-      () => {
-        this.#telling = null;
-        this.#toldAt = Date.now();
-        this.#onProgress(progress);
+    this.#telling ??= setTimeout(() => void this.#tell(), Math.max(0, this.#toldAt + TELL_EVERY_MS - Date.now()));
+  }
+
+  /** Tells how far it is, as soon as that is on the disk. What the disk refuses is told at the end. */
+  async #tell(): Promise<void> {
+    const { bytes, errors } = this.#progress;
+    // What still waits in the pipe is not read yet, and must not count when rows are estimated from bytes.
+    const now = { ...this.#progress, bytes: bytes - this.#unread(), errors: [...errors] };
+    const isOnDisk = await this.#listener.flushed().then(
+      () => true,
+      (error: unknown) => {
+        if (storageCodeOf(error) === null) throw error;
+        return false;
       },
-      Math.max(0, this.#toldAt + TELL_EVERY_MS - Date.now()),
     );
+    this.#telling = null;
+    this.#toldAt = Date.now();
+    if (isOnDisk && !this.#over) this.#listener.onProgress(now);
   }
 
   #writeRow(row: Row): void {

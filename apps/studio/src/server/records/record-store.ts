@@ -1,12 +1,19 @@
 import { LIMITS, type FieldRule, type RecordJson } from '@yucca/contract';
 import { applyRules } from '@yucca/engine/rules';
-import { and, eq, sql } from 'drizzle-orm';
+import type { Statement } from 'better-sqlite3';
+import { eq, sql } from 'drizzle-orm';
 import type { Db } from '../db/open';
-import { collections, tombstones, records } from '../db/schema';
+import { collections } from '../db/schema';
 import { AssignedKeys } from './assigned-keys';
 import { applyMergePatch } from './merge-patch';
 
 export type WriteMode = 'replace' | 'merge' | 'insert';
+
+interface Stored {
+  versionId: number;
+  order: number;
+  json: string;
+}
 
 export interface WriteOutcome {
   /** `unchanged`: the record already stood there just so. */
@@ -37,7 +44,8 @@ const encoder = new TextEncoder();
 export function checkKey(key: string): string {
   if (key === '') throw new RecordError('the key is empty');
   if (!key.isWellFormed()) throw new RecordError('the key holds half a character (a lone surrogate)');
-  const bytes = encoder.encode(key).length;
+  // A UTF-16 unit takes three bytes at most.
+  const bytes = key.length * 3 > LIMITS.keyBytes ? encoder.encode(key).length : 0;
   if (bytes > LIMITS.keyBytes) throw new RecordError(`the key is ${bytes} bytes long, more than ${LIMITS.keyBytes}`);
   return key;
 }
@@ -112,40 +120,33 @@ function serialise(record: RecordJson): string {
  */
 export class RecordStore {
   readonly #db: Db;
-  readonly #find;
-  readonly #insertNew;
-  readonly #insertVersion;
-  readonly #remove;
-  readonly #addTombstone;
-  readonly #touch;
+  // Those of every record, as plain SQL: putting values in their places costs Drizzle as much as SQLite the rest.
+  readonly #find: Statement<[collectionId: number, key: string], Stored>;
+  readonly #insert: Statement<[versionId: number, collectionId: number, order: number, key: string, json: string]>;
+  readonly #remove: Statement<[versionId: number]>;
+  readonly #addTombstone: Statement<[collectionId: number, versionId: number]>;
   readonly #follow;
+  readonly #touch;
+  readonly #lastVersion: Statement<[], number>;
   #rules: { json: string; rules: FieldRule[] } = { json: '[]', rules: [] };
+  /** The newest version number given out; nobody else gives any while a transaction of ours is open. */
+  #last = 0;
   #added = 0;
   #changed = false;
 
   constructor(db: Db) {
     this.#db = db;
-    const collectionId = sql.placeholder('collectionId');
-    const key = sql.placeholder('key');
-    const versionId = sql.placeholder('versionId');
-    const byKey = and(eq(records.collectionId, collectionId), eq(records.key, key));
-    this.#find = db
-      .select({ versionId: records.versionId, order: records.order, json: records.json })
-      .from(records)
-      .where(byKey)
-      .prepare();
-    const values = { collectionId, key, json: sql.placeholder('json') };
-    this.#insertNew = db
-      .insert(records)
-      .values({ ...values, order: sql`(select coalesce(max(seq), 0) + 1 from sqlite_sequence where name = 'records')` })
-      .prepare();
-    this.#insertVersion = db
-      .insert(records)
-      .values({ ...values, order: sql.placeholder('order') })
-      .prepare();
-    this.#remove = db.delete(records).where(eq(records.versionId, versionId)).prepare();
-    this.#addTombstone = db.insert(tombstones).values({ collectionId, versionId }).prepare();
-    this.#follow = db.$client.prepare(
+    const client = db.$client;
+    this.#find = client.prepare(
+      'select version_id as versionId, ord as "order", json from records where collection_id = ? and key = ?',
+    );
+    this.#insert = client.prepare(
+      'insert into records (version_id, collection_id, ord, key, json) values (?, ?, ?, ?, ?)',
+    );
+    this.#remove = client.prepare('delete from records where version_id = ?');
+    this.#addTombstone = client.prepare('insert into tombstones (collection_id, version_id) values (?, ?)');
+    this.#lastVersion = client.prepare<[], number>("select seq from sqlite_sequence where name = 'records'").pluck();
+    this.#follow = client.prepare(
       'update feed_keys set version = ? where feed_id in (select id from feeds where collection_id = ?) and key = ? and version = ?',
     );
     this.#touch = db
@@ -154,7 +155,7 @@ export class RecordStore {
         records: sql`${collections.records} + ${sql.placeholder('added')}`,
         changedAt: sql`strftime('%Y-%m-%dT%H:%M:%fZ', 'now')`,
       })
-      .where(eq(collections.id, collectionId))
+      .where(eq(collections.id, sql.placeholder('collectionId')))
       .prepare();
   }
 
@@ -167,6 +168,7 @@ export class RecordStore {
       .transaction(() => {
         this.#added = 0;
         this.#changed = false;
+        this.#last = this.lastVersionId();
         this.#readRules(collectionId);
         const result = run();
         if (this.#changed) this.#touch.run({ collectionId, added: this.#added });
@@ -201,30 +203,40 @@ export class RecordStore {
 
   /** The newest version number given out so far. */
   lastVersionId(): number {
-    const row = this.#db.$client.prepare(`select seq from sqlite_sequence where name = 'records'`).get();
-    return (row as { seq: number } | undefined)?.seq ?? 0;
+    return this.#lastVersion.get() ?? 0;
   }
 
   /** Writes one record, its values read by the field rules. Call inside a transaction. Throws a RecordError. */
   put(collectionId: number, key: string, input: RecordJson, mode: WriteMode): WriteOutcome {
     const record = mode === 'merge' ? input : applyRules(input, this.#rules.rules);
-    const old = this.#find.get({ collectionId, key });
+    const old = this.#find.get(collectionId, key);
     if (old === undefined) {
       const first = mode === 'merge' ? this.#merged('{}', record) : record;
-      const { lastInsertRowid } = this.#insertNew.run({ collectionId, key, json: serialise(first) });
+      const versionId = this.#addVersion(collectionId, key, serialise(first), null);
       this.#changed = true;
       this.#added++;
-      return { did: 'created', oldVersionId: 0, versionId: Number(lastInsertRowid) };
+      return { did: 'created', oldVersionId: 0, versionId };
     }
     if (mode === 'insert') throw new RecordError(`a record with the key "${key}" is already here`);
     const next = mode === 'merge' ? this.#merged(old.json, record) : record;
     const json = serialise(next);
     if (json === old.json) return { did: 'unchanged', oldVersionId: old.versionId, versionId: old.versionId };
-    this.#remove.run({ versionId: old.versionId });
-    this.#addTombstone.run({ collectionId, versionId: old.versionId });
-    const { lastInsertRowid } = this.#insertVersion.run({ collectionId, key, json, order: old.order });
+    this.#removeVersion(collectionId, old.versionId);
+    const versionId = this.#addVersion(collectionId, key, json, old.order);
     this.#changed = true;
-    return { did: 'replaced', oldVersionId: old.versionId, versionId: Number(lastInsertRowid) };
+    return { did: 'replaced', oldVersionId: old.versionId, versionId };
+  }
+
+  /** Stores a version; `order`: null for the first one of a record. Returns its number. */
+  #addVersion(collectionId: number, key: string, json: string, order: number | null): number {
+    const versionId = ++this.#last;
+    this.#insert.run(versionId, collectionId, order ?? versionId, key, json);
+    return versionId;
+  }
+
+  #removeVersion(collectionId: number, versionId: number): void {
+    this.#remove.run(versionId);
+    this.#addTombstone.run(collectionId, versionId);
   }
 
   /** Writes a record anew as itself, read by other rules: whatever brought it did not become another's work by that. */
@@ -240,10 +252,9 @@ export class RecordStore {
 
   /** Deletes one record; false when there is none. Call inside a transaction. */
   remove(collectionId: number, key: string): boolean {
-    const old = this.#find.get({ collectionId, key });
+    const old = this.#find.get(collectionId, key);
     if (old === undefined) return false;
-    this.#remove.run({ versionId: old.versionId });
-    this.#addTombstone.run({ collectionId, versionId: old.versionId });
+    this.#removeVersion(collectionId, old.versionId);
     this.#changed = true;
     this.#added--;
     return true;
@@ -255,7 +266,7 @@ export class RecordStore {
   }
 
   get(collectionId: number, key: string): RecordJson | null {
-    const row = this.#find.get({ collectionId, key });
+    const row = this.#find.get(collectionId, key);
     return row ? (JSON.parse(row.json) as RecordJson) : null;
   }
 }

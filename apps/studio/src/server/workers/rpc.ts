@@ -316,7 +316,7 @@ export class Moved<T> {
 type Given<R> = Awaited<R> extends Moved<infer T> ? T : Awaited<R>;
 
 /** The answering side, inside the worker thread. */
-export function serve(methods: Methods): void {
+export function serve(methods: Methods, settled: (method: string) => Promise<void> | null = () => null): void {
   const port = parentPort;
   if (port === null) throw new Error('serve() belongs into a worker thread');
   setInterval(beat, BEAT_EVERY_MS).unref();
@@ -328,6 +328,7 @@ export function serve(methods: Methods): void {
     beat();
     try {
       const value = await methods[method]!(...args);
+      await settled(method);
       if (value instanceof Moved) port.postMessage({ reply: call, value: value.value as unknown }, [...value.buffers]);
       else port.postMessage({ reply: call, value });
     } catch (error) {

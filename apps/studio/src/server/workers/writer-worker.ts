@@ -6,6 +6,7 @@ import { rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { workerData } from 'node:worker_threads';
 import { trimAudit, writeNotes, type Audit } from '../audit/audit';
+import { Flushed, logFileIn } from '../db/flushed';
 import { openDb } from '../db/open';
 import { keys } from '../db/schema';
 import { buildSegment, type BuildJob, type BuiltSegment } from '../index/build-segment';
@@ -36,7 +37,12 @@ import { serve, StateLost, tell } from './rpc';
 import type { ThreadData } from './spawn';
 
 const { dataDir } = workerData as ThreadData;
-const db = openDb(dataDir);
+const db = openDb(dataDir, { flushes: false });
+// Keys come in any order, so a load touches all of their index again and again: 32 MB of it stay in memory, and pages
+// are moved into the database when the log holds 16 MB of them, most of them many times.
+db.$client.pragma(`cache_size = -${32 * 1024}`);
+db.$client.pragma('wal_autocheckpoint = 4000');
+const flushed = new Flushed(db, logFileIn(dataDir));
 const store = new RecordStore(db);
 /** Repairs whose source is coming; what nobody goes on with is forgotten. */
 const feedRepairs = new LRUCache<string, Repair>({ max: 4, ttl: 600_000, updateAgeOnGet: true });
@@ -72,9 +78,10 @@ const methods = {
   loadBegin(id: string, options: LoadOptions): void {
     loads.set(
       id,
-      startLoad(store, options, new FailedLines(dataDir, id), (progress) =>
-        tell({ load: id, progress } satisfies WriterEvent),
-      ),
+      startLoad(store, options, new FailedLines(dataDir, id), {
+        flushed: () => flushed.done(),
+        onProgress: (progress) => tell({ load: id, progress } satisfies WriterEvent),
+      }),
     );
   },
 
@@ -246,4 +253,8 @@ const methods = {
 
 export type WriterMethods = typeof methods;
 
-serve(methods);
+/** What acknowledges nothing that was written. */
+const ACKNOWLEDGES_NOTHING: ReadonlySet<string> = new Set<keyof WriterMethods>(['loadChunk', 'buildFresh']);
+
+// Whoever wrote is told when the disk has it; others write meanwhile, and share the next flush.
+serve(methods, (method) => (ACKNOWLEDGES_NOTHING.has(method) ? null : flushed.done()));
