@@ -1,4 +1,5 @@
 import { mkdtempSync } from 'node:fs';
+import { rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { Builder, type WebDriver } from 'selenium-webdriver';
@@ -18,6 +19,7 @@ export async function startBrowser({
 } = {}): Promise<Browser> {
   const options = new Options();
   options.setChromeBinaryPath(process.env.CHROME_PATH ?? '/usr/bin/chromium');
+  const profile = mkdtempSync(path.join(tmpdir(), 'yucca-chromium-'));
   options.addArguments(
     '--headless',
     '--no-sandbox',
@@ -30,7 +32,7 @@ export async function startBrowser({
     '--disable-sync',
     '--force-device-scale-factor=1',
     `--window-size=${width},${height}`,
-    `--user-data-dir=${mkdtempSync(path.join(tmpdir(), 'yucca-chromium-'))}`,
+    `--user-data-dir=${profile}`,
   );
   const rules = Object.entries(hosts).map(([name, address]) => `MAP ${name} ${address}`);
   if (rules.length > 0) options.addArguments(`--host-resolver-rules=${rules.join(', ')}`);
@@ -40,6 +42,12 @@ export async function startBrowser({
     .setChromeOptions(options)
     .setChromeService(new ServiceBuilder(process.env.CHROMEDRIVER_PATH ?? '/usr/bin/chromedriver'))
     .build()) as Browser;
+  const quit = browser.quit.bind(browser);
+  browser.quit = async () => {
+    await quit();
+    // Its processes may still be writing when it says that it has ended.
+    await rm(profile, { recursive: true, force: true, maxRetries: 10 });
+  };
   await setSize(browser, width, height);
   if (dark) await setTheme(browser, 'dark');
   return browser;

@@ -56,13 +56,12 @@ export function KeysScreen({ keys, collections }: { keys: Key[]; collections: Co
 }
 
 /** What holds a key back, in words. */
-export function limitsOf({ collections, origins, perMinute, filter, expiresAt }: Key): string[] {
+function limitsOf({ collections, origins, perMinute, filter }: Key): string[] {
   return [
     ...(collections ? [`in ${collections.join(', ')}`] : []),
     ...(filter ? [`where ${filter}`] : []),
     ...(origins ? [`from ${origins.join(', ')}`] : []),
     ...(perMinute ? [`${count(perMinute)} a minute`] : []),
-    ...(expiresAt ? [`until ${moment(expiresAt)}`] : []),
   ];
 }
 
@@ -84,13 +83,17 @@ function KeyRow({ entry, fresh }: { entry: Key; fresh: boolean }) {
       </th>
       <td className="px-3 py-2">{entry.rights.join(', ')}</td>
       <td className="max-w-64 px-3 py-2">
-        {expired && <span className="block text-madder">expired</span>}
         {entry.forPages && <span className="block text-soft">carried by the search pages</span>}
         {limitsOf(entry).map((limit) => (
           <span key={limit} className="block break-words">
             {limit}
           </span>
         ))}
+        {entry.expiresAt !== null && (
+          <span className={expired ? 'block text-madder' : 'block'}>
+            {expired ? 'expired' : 'expires'} {moment(entry.expiresAt)}
+          </span>
+        )}
       </td>
       <td className="px-3 py-2 whitespace-nowrap text-soft">{moment(entry.createdAt)}</td>
       <td className="px-3 py-2 whitespace-nowrap text-soft">{entry.lastUsedAt ? moment(entry.lastUsedAt) : 'never'}</td>

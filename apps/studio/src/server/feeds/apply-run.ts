@@ -173,19 +173,19 @@ export class FeedRuns {
   #asksOfShape(target: RunTarget, run: RunRow, shape: Shape, isAlike: boolean): boolean {
     const before = this.#shapeOf(target.feedId);
     if (target.confirmed !== null || before === null || shape.records === 0) return false;
-    const grave = changesOfShape(before, shape, target.used).filter(
+    const serious = changesOfShape(before, shape, target.used).filter(
       ({ field, was, is, used }) =>
         was !== null &&
         used.length > 0 &&
         (is === null ? isAlike && before.isCommon(field) : shape.hasNewType(field, before)),
     );
-    if (grave.length === 0) return false;
+    if (serious.length === 0) return false;
     this.#db
       .update(feedRuns)
       .set({
         state: 'asking',
         endedAt: Date.now(),
-        changes: JSON.stringify(grave),
+        changes: JSON.stringify(serious),
         reason: 'Fields that are used are not what they were. Nothing was written.',
       })
       .where(eq(feedRuns.number, run.number))
