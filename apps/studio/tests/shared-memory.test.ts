@@ -29,6 +29,10 @@ test('so do many smaller ones', async () => {
   expect(await growth(() => sharedMemory(4 * MB), 400)).toBeLessThan(1_000);
 });
 
+test('so do thousands of small ones, as writes make them', async () => {
+  expect(await growth(() => sharedMemory(MB / 4), 6_000)).toBeLessThan(1_000);
+});
+
 test('what is told twice is counted once; a weight takes addresses and no memory', () => {
   const before = residentMb();
   const held = Array.from({ length: 20 }, () => weighed(weighed(new SharedArrayBuffer(200 * MB))));

@@ -1,12 +1,14 @@
+import { room, type NumbersType } from './room.ts';
+
 type Numbers = Uint8Array | Uint16Array | Uint32Array | Int32Array | Float64Array;
 
 /** A typed array that doubles when it is full, for data whose length is known only at the end. */
 export class GrowingArray<T extends Numbers> {
   #array: T;
   #length = 0;
-  readonly #Type: new (length: number) => T;
+  readonly #Type: NumbersType<T>;
 
-  constructor(Type: new (length: number) => T, first: readonly number[] = []) {
+  constructor(Type: NumbersType<T>, first: readonly number[] = []) {
     this.#Type = Type;
     this.#array = new Type(16);
     first.forEach((value) => this.push(value));
@@ -51,7 +53,7 @@ export class GrowingArray<T extends Numbers> {
   }
 
   #grow(atLeast: number): void {
-    const larger = new this.#Type(Math.max(atLeast, this.#array.length * 2, 16));
+    const larger = room(this.#Type, Math.max(atLeast, this.#array.length * 2, 16));
     larger.set(this.#array.subarray(0, this.#length));
     this.#array = larger;
   }

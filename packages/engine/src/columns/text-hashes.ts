@@ -1,5 +1,6 @@
 import { fnvOfText } from '../bytes/fnv.ts';
 import { GrowingArray } from '../bytes/growing-array.ts';
+import { room } from '../bytes/room.ts';
 
 /**
  * The texts of a field of which nearly every document has its own, by their hashes: eight bytes a text, where a column
@@ -43,7 +44,7 @@ function sortedByHash(hashes: Uint32Array, docs: Uint32Array): TextHashes {
     const starts = new Uint32Array(DIGITS + 1);
     for (const hash of from.hashes) starts[((hash >>> shift) & (DIGITS - 1)) + 1]!++;
     for (let digit = 0; digit < DIGITS; digit++) starts[digit + 1]! += starts[digit]!;
-    const to = { hashes: new Uint32Array(hashes.length), docs: new Uint32Array(docs.length) };
+    const to = { hashes: room(Uint32Array, hashes.length), docs: room(Uint32Array, docs.length) };
     for (let i = 0; i < hashes.length; i++) {
       const at = starts[(from.hashes[i]! >>> shift) & (DIGITS - 1)]!++;
       to.hashes[at] = from.hashes[i]!;

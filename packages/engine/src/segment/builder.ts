@@ -10,6 +10,7 @@ import { blankTags } from '../text/tokens.ts';
 import { FieldTree, isSearchedUnasked, type FieldInfo, type FieldNode } from './field-tree.ts';
 import { Section, writeSegment, type SectionInput } from '../bytes/flat-buffer.ts';
 import { GrowingArray } from '../bytes/growing-array.ts';
+import { room } from '../bytes/room.ts';
 import { buildKeyTable } from './key-table.ts';
 import type { IndexPlan } from './plan.ts';
 import { buildTrie, trieSections } from './trie.ts';
@@ -215,7 +216,7 @@ function fromLeast(numbers: Float64Array): { least: number; data: Uint32Array | 
     if (number > most) most = number;
   }
   if (numbers.length === 0 || most - least > 0xffff_ffff) return { least: 0, data: numbers };
-  const data = new Uint32Array(numbers.length);
+  const data = room(Uint32Array, numbers.length);
   for (let i = 0; i < data.length; i++) data[i] = numbers[i]! - least;
   return { least, data };
 }
@@ -234,7 +235,7 @@ function stemSections(
   const stemmer = stemmerFor(language);
   /** By stem: its first word; every word names the one that comes after it, the last one itself. */
   const firsts = new Map<string, number>();
-  const after = new Uint32Array(sorted.length);
+  const after = room(Uint32Array, sorted.length);
   const isOther = new Uint8Array(sorted.length);
   if (stemmer !== null)
     for (let rank = sorted.length - 1; rank >= 0; rank--) {

@@ -1,4 +1,5 @@
 import { fnvOfBytes } from '../bytes/fnv.ts';
+import { room } from '../bytes/room.ts';
 
 /**
  * Record keys to documents: a hash table with open addressing in one flat array, at most four fifths full. An entry is
@@ -9,7 +10,7 @@ export function buildKeyTable(starts: Uint32Array, bytes: Uint8Array): Uint32Arr
   const docs = starts.length - 1;
   let size = 16;
   while (size < docs * 1.25) size *= 2;
-  const table = new Uint32Array(size);
+  const table = room(Uint32Array, size);
   for (let doc = 0; doc < docs; doc++) {
     let at = fnvOfBytes(bytes, starts[doc]!, starts[doc + 1]!) & (size - 1);
     while (table[at] !== 0) at = (at + 1) & (size - 1);

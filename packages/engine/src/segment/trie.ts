@@ -1,4 +1,5 @@
 import type { SectionInput } from '../bytes/flat-buffer.ts';
+import { room } from '../bytes/room.ts';
 
 /**
  * The dictionary: all distinct words as a trie in three flat arrays, nodes in preorder.
@@ -37,9 +38,9 @@ const NUMBER = 0x7fff_ffff;
 export function buildTrie(sorted: readonly string[]): Trie {
   let nodes = 1;
   for (let i = 0; i < sorted.length; i++) nodes += sorted[i]!.length - sharedPrefix(sorted[i - 1] ?? '', sorted[i]!);
-  const labels = new Uint16Array(nodes);
-  const ends = new Uint32Array(nodes);
-  const firsts = new Uint32Array(nodes + 1);
+  const labels = room(Uint16Array, nodes);
+  const ends = room(Uint32Array, nodes);
+  const firsts = room(Uint32Array, nodes + 1);
   const path: number[] = [0];
   let next = 1;
   sorted.forEach((word, number) => {

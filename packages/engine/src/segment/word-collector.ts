@@ -14,6 +14,7 @@ import {
 } from './forward.ts';
 import { frequentTerms, pairSections } from './frequent-pairs.ts';
 import { GrowingArray } from '../bytes/growing-array.ts';
+import { room } from '../bytes/room.ts';
 import { CLASSES, impactClass, PARTED_FROM } from './impact.ts';
 import { WordTable } from './word-table.ts';
 
@@ -210,7 +211,7 @@ export class WordCollector {
   ): { sorted: string[]; find: (word: string) => number; sections: SectionInput[] } {
     /** `numbers`: the number that a word got when it came, by its rank; `ranks` is the other way round. */
     const { words: sorted, numbers } = this.#terms.sorted();
-    const ranks = new Uint32Array(sorted.length);
+    const ranks = room(Uint32Array, sorted.length);
     for (let rank = 0; rank < numbers.length; rank++) ranks[numbers[rank]!] = rank;
     const { starts, fields: groupFields, posts } = this.#layOutGroups(numbers);
     const postings = (term: number): number => posts[starts[term + 1]!]! - posts[starts[term]!]!;
@@ -243,9 +244,9 @@ export class WordCollector {
   #layOutGroups(numbers: Uint32Array): { starts: Uint32Array; fields: Uint8Array; posts: Uint32Array } {
     const [firsts, others] = [this.#firstGroups.view(), this.#otherGroups.view()];
     const count = (firsts.length + others.length) / Group.Numbers;
-    const starts = new Uint32Array(numbers.length + 1);
-    const fields = new Uint8Array(count);
-    const posts = new Uint32Array(count + 1);
+    const starts = room(Uint32Array, numbers.length + 1);
+    const fields = room(Uint8Array, count);
+    const posts = room(Uint32Array, count + 1);
     let slot = 0;
     const layOut = (groups: Uint32Array, at: number): void => {
       const begin = posts[slot]!;
@@ -280,8 +281,8 @@ export class WordCollector {
     const [entries, starts] = [this.#entries.view(), this.#starts.view()];
     const firsts = this.#firstGroups.array;
     const others = this.#otherGroups.array;
-    const docs = new Uint32Array(posts[posts.length - 1]!);
-    const classes = new Uint8Array(docs.length);
+    const docs = room(Uint32Array, posts[posts.length - 1]!);
+    const classes = room(Uint8Array, docs.length);
     for (let doc = 0; doc + 1 < starts.length; doc++) {
       let [field, words, position] = [0, 0, 0];
       for (let at = starts[doc]!, end = starts[doc + 1]!; at < end; at++) {

@@ -1,3 +1,5 @@
+import { room } from '../bytes/room.ts';
+
 /** Letters of a word that stand in its slot: six to a number, as digits to the base of 37. */
 const LETTERS_A_NUMBER = 6;
 const BASE = 37;
@@ -69,7 +71,7 @@ export class WordTable {
     const slots = this.#sortedSlots();
     const others = [...this.#others.keys()].sort();
     const words: string[] = [];
-    const numbers = new Uint32Array(this.size);
+    const numbers = room(Uint32Array, this.size);
     let next = 0;
     const takeOthers = (before: string | null): void => {
       for (; next < others.length && (before === null || others[next]! < before); next++) {
@@ -125,7 +127,7 @@ export class WordTable {
 
   #grow(): void {
     const old = this.#slots;
-    const slots = (this.#slots = new Uint32Array(old.length * 2));
+    const slots = (this.#slots = room(Uint32Array, old.length * 2));
     const mask = slots.length / SLOT - 1;
     for (let from = 0; from < old.length; from += SLOT) {
       if (old[from + NUMBER] === 0) continue;
@@ -155,17 +157,17 @@ export class WordTable {
   #sortedSlots(): Uint32Array {
     const slots = this.#slots;
     const count = this.#packed;
-    const places = new Uint32Array(count);
-    const letters = Array.from({ length: PACKED_NUMBERS }, () => new Uint32Array(count));
+    const places = room(Uint32Array, count);
+    const letters = Array.from({ length: PACKED_NUMBERS }, () => room(Uint32Array, count));
     let next = 0;
     for (let at = 0; at < slots.length; at += SLOT) {
       if (slots[at + NUMBER] === 0) continue;
       for (let i = 0; i < PACKED_NUMBERS; i++) letters[i]![next] = slots[at + i]!;
       places[next++] = at;
     }
-    let from = new Uint32Array(count);
+    let from = room(Uint32Array, count);
     for (let i = 0; i < count; i++) from[i] = i;
-    let to = new Uint32Array(count);
+    let to = room(Uint32Array, count);
     for (const number of letters.reverse()) {
       for (let shift = 0; shift < 32; shift += RADIX_BITS) {
         const starts = new Uint32Array(RADIX + 1);

@@ -1,16 +1,11 @@
-/**
- * Memories below this size share a weight of it. Above 32 MB the C library maps zeroed pages that nobody has touched: a
- * weight takes addresses and no memory.
- */
-const SHARED_WEIGHT = 33 * 2 ** 20;
-
-/** What is smaller is not counted: with it, many small collections made the process larger (e2e/hostile/leaks). */
-const LEAST = 2 ** 20;
-
 /** Where a shared memory keeps its weight. */
 const WEIGHT = Symbol('weight');
 
-let current = { weight: new ArrayBuffer(0), left: 0 };
+/** An ArrayBuffer that may grow has pages of its own; until they are written to they are addresses and no memory. */
+const addresses = (bytes: number): ArrayBuffer =>
+  new (ArrayBuffer as new (length: number, options: { maxByteLength: number }) => ArrayBuffer)(bytes, {
+    maxByteLength: bytes,
+  });
 
 /**
  * Has this thread count a shared memory that it was given or has made. V8 does not count what lies behind a
@@ -19,20 +14,12 @@ let current = { weight: new ArrayBuffer(0), left: 0 };
  * memory back. An ArrayBuffer of the same size is counted, so each shared memory holds one that is never written to:
  * both are let go of together, and V8 collects in time, a step at a time as it does for any memory.
  *
- * Without it a studio whose index is built again every minute grows by an index each time (`npm run bench -- --mixed`).
+ * Without it a studio whose index is built again every minute grows by an index each time (`npm run bench -- --mixed`),
+ * and one that is written to by the small part in memory that each write makes.
  */
 export function weighed(buffer: SharedArrayBuffer): SharedArrayBuffer {
   const held = buffer as SharedArrayBuffer & { [WEIGHT]?: ArrayBuffer };
-  if (held[WEIGHT]) return buffer;
-  const bytes = buffer.byteLength;
-  if (bytes < LEAST) return buffer;
-  if (bytes >= SHARED_WEIGHT) {
-    held[WEIGHT] = new ArrayBuffer(bytes);
-    return buffer;
-  }
-  if (current.left < bytes) current = { weight: new ArrayBuffer(SHARED_WEIGHT), left: SHARED_WEIGHT };
-  current.left -= bytes;
-  held[WEIGHT] = current.weight;
+  held[WEIGHT] ??= addresses(buffer.byteLength);
   return buffer;
 }
 
