@@ -1,5 +1,5 @@
 /** What a record becomes on its way from its source: renamed, picked, joined, split, read, looked up. */
-import { valueAtPointer, type FeedMapping, type FeedMappingStep, type RecordJson } from '@yucca/contract';
+import { pointerNames, valueAtPointer, type FeedMapping, type FeedMappingStep, type RecordJson } from '@yucca/contract';
 import { coerce, isCoerced } from '@yucca/engine/rules';
 import { RecordError } from '../records/record-store';
 import type { Lookup } from './lookup-in';
@@ -32,8 +32,8 @@ export function mapRecord(record: RecordJson, mapping: Mapping, lookup: Lookup, 
 
 /** A field is taken as a whole when a pointer names it and not something within. */
 function topOf(pointer: string): string[] {
-  const names = pointer.split('/').slice(1);
-  return names.length === 1 ? [names[0]!.replaceAll('~1', '/').replaceAll('~0', '~')] : [];
+  const names = pointerNames(pointer);
+  return names.length === 1 ? names : [];
 }
 
 /** Sets a member whatever it is called: “__proto__” too. */

@@ -1,4 +1,11 @@
-import { asPageFacet, FACET_CONTROLS, fitsControl, type InterfaceDocument, type Tuning } from '@yucca/contract';
+import {
+  asPageFacet,
+  FACET_CONTROLS,
+  fitsControl,
+  pointerToken,
+  type InterfaceDocument,
+  type Tuning,
+} from '@yucca/contract';
 import { parseFilter } from '@yucca/engine';
 
 export interface Problem {
@@ -146,7 +153,7 @@ function formatProblems({ formats = {} }: InterfaceDocument): Problem[] {
     currency !== undefined && unit !== undefined
       ? [
           {
-            pointer: `/formats/${field.replaceAll('~', '~0').replaceAll('/', '~1')}`,
+            pointer: `/formats/${pointerToken(field)}`,
             detail: 'has a currency and a unit; a number is counted in one of them',
           },
         ]

@@ -146,7 +146,7 @@ function gotOf(url: URL, response: IncomingMessage, { timeoutMs, mostBytes = MOS
 
 function asSourceError(error: NodeJS.ErrnoException, url: URL): SourceError {
   if (error.name === 'SourceError') return error as unknown as SourceError;
-  const cut = error.message === 'aborted' || error.code === 'ERR_STREAM_PREMATURE_CLOSE';
-  if (cut) return new SourceError(`${url.host} ended its answer before all that it had announced had come.`);
+  if (error.code === 'ECONNRESET' || error.code === 'ERR_STREAM_PREMATURE_CLOSE')
+    return new SourceError(`${url.host} ended its answer before all that it had announced had come.`);
   return new SourceError(`${url.host} could not be read: ${error.code ?? error.message}.`);
 }
