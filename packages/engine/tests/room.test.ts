@@ -32,12 +32,12 @@ test('an array that grows past the border between both keeps what it holds', () 
 async function left(): Promise<number> {
   const before = process.memoryUsage.rss();
   const stay: Uint8Array[] = [];
-  let go: Uint32Array[] = [];
+  const go: Uint32Array[] = [];
   for (let i = 0; i < 100; i++) {
     go.push(room(Uint32Array, 1_000_000).fill(1));
     stay.push(new Uint8Array(100_000).fill(1));
   }
-  go = [];
+  go.length = 0;
   // Until all of them have been collected.
   for (let i = 0; i < 150; i++) {
     room(Uint32Array, 1_000_000).fill(1);
