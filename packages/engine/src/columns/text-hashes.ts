@@ -1,5 +1,6 @@
 import { fnvOfText } from '../bytes/fnv.ts';
 import { GrowingArray } from '../bytes/growing-array.ts';
+import { orderBy } from '../bytes/radix-sort.ts';
 import { room } from '../bytes/room.ts';
 
 /**
@@ -34,25 +35,14 @@ export class TextHashesBuilder {
   }
 }
 
-const DIGIT_BITS = 11;
-const DIGITS = 1 << DIGIT_BITS;
-
-/** Radix sort from the least digit (Knuth, TAOCP 3, 5.2.5): three passes, whatever the numbers. */
 function sortedByHash(hashes: Uint32Array, docs: Uint32Array): TextHashes {
-  let from = { hashes, docs };
-  for (let shift = 0; shift < 32; shift += DIGIT_BITS) {
-    const starts = new Uint32Array(DIGITS + 1);
-    for (const hash of from.hashes) starts[((hash >>> shift) & (DIGITS - 1)) + 1]!++;
-    for (let digit = 0; digit < DIGITS; digit++) starts[digit + 1]! += starts[digit]!;
-    const to = { hashes: room(Uint32Array, hashes.length), docs: room(Uint32Array, docs.length) };
-    for (let i = 0; i < hashes.length; i++) {
-      const at = starts[(from.hashes[i]! >>> shift) & (DIGITS - 1)]!++;
-      to.hashes[at] = from.hashes[i]!;
-      to.docs[at] = from.docs[i]!;
-    }
-    from = to;
+  const order = orderBy([hashes]);
+  const sorted = { hashes: room(Uint32Array, hashes.length), docs: room(Uint32Array, docs.length) };
+  for (let i = 0; i < order.length; i++) {
+    sorted.hashes[i] = hashes[order[i]!]!;
+    sorted.docs[i] = docs[order[i]!]!;
   }
-  return from;
+  return sorted;
 }
 
 /** The documents that may hold a text, some of them twice: all that do, and hardly another. */

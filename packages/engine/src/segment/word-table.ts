@@ -1,3 +1,4 @@
+import { orderBy } from '../bytes/radix-sort.ts';
 import { room } from '../bytes/room.ts';
 
 /** Letters of a word that stand in its slot: six to a number, as digits to the base of 37. */
@@ -17,9 +18,6 @@ const DIGITS = Uint8Array.from({ length: 128 }, (_, unit) => {
 const UNITS = Uint8Array.from({ length: BASE }, (_, digit) =>
   digit === 0 ? 0 : digit <= 10 ? digit + 47 : digit + 86,
 );
-
-const RADIX_BITS = 11;
-const RADIX = 1 << RADIX_BITS;
 
 /**
  * Words by their number, counted from 0 in the order they come.
@@ -150,40 +148,20 @@ export class WordTable {
     return String.fromCharCode(...units);
   }
 
-  /**
-   * The slots of all packed words in the order of their letters: a radix sort from the last digit (Knuth, TAOCP 3,
-   * 5.2.5), over letters that stand close together.
-   */
+  /** The slots of all packed words in the order of their letters, which are put close together for that. */
   #sortedSlots(): Uint32Array {
     const slots = this.#slots;
-    const count = this.#packed;
-    const places = room(Uint32Array, count);
-    const letters = Array.from({ length: PACKED_NUMBERS }, () => room(Uint32Array, count));
+    const places = room(Uint32Array, this.#packed);
+    const letters = Array.from({ length: PACKED_NUMBERS }, () => room(Uint32Array, this.#packed));
     let next = 0;
     for (let at = 0; at < slots.length; at += SLOT) {
       if (slots[at + NUMBER] === 0) continue;
       for (let i = 0; i < PACKED_NUMBERS; i++) letters[i]![next] = slots[at + i]!;
       places[next++] = at;
     }
-    let from = room(Uint32Array, count);
-    for (let i = 0; i < count; i++) from[i] = i;
-    let to = room(Uint32Array, count);
-    for (const number of letters.reverse()) {
-      for (let shift = 0; shift < 32; shift += RADIX_BITS) {
-        const starts = new Uint32Array(RADIX + 1);
-        for (let i = 0; i < count; i++) starts[((number[i]! >>> shift) & (RADIX - 1)) + 1]!++;
-        // All alike: behind the end of short words, say.
-        if (starts.includes(count)) continue;
-        for (let digit = 0; digit < RADIX; digit++) starts[digit + 1]! += starts[digit]!;
-        for (let i = 0; i < count; i++) {
-          const word = from[i]!;
-          to[starts[(number[word]! >>> shift) & (RADIX - 1)]!++] = word;
-        }
-        [from, to] = [to, from];
-      }
-    }
-    for (let i = 0; i < count; i++) from[i] = places[from[i]!]!;
-    return from;
+    const order = orderBy(letters);
+    for (let i = 0; i < order.length; i++) order[i] = places[order[i]!]!;
+    return order;
   }
 }
 
