@@ -91,7 +91,7 @@ for (const [label, command, args] of inspections) {
 jest('Unit tests', unitProjects, 2);
 /** Files that say how long something may take: nothing else runs beside them. The others wait for what they need. */
 const TIMED =
-  '/(lighthouse|publish-load|handover-line|feeds|feed-sources|feed-postgres|search-page|interfaces|insights|kit-elsewhere|leaks|requests|crash)\\.test\\.ts$';
+  '/(lighthouse|publish-load|handover-line|feeds|feed-sources|feed-postgres|search-page|interfaces|insights|kit-elsewhere|leaks|main-thread|requests|crash)\\.test\\.ts$';
 const built = 'Tests of the built application, over HTTP and in Chromium';
 jest(built, ['e2e'], 2, [`--testPathIgnorePatterns=${TIMED}`]);
 jest(`${built}: those with a time`, ['e2e'], 1, [`--testPathPatterns=${TIMED}`]);

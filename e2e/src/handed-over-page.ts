@@ -24,6 +24,13 @@ export class HandedOverPage {
     return (await this.all(css))[0]!;
   };
 
+  readonly click = async (css: string): Promise<void> => {
+    await this.#wait(async () => {
+      await (await this.one(css)).click();
+      return true;
+    });
+  };
+
   readonly text = async (css: string): Promise<string> => (await this.one(css)).getText();
   readonly number = async (): Promise<number> =>
     Number((await this.text('[data-part=count] strong')).replace(/\D/g, ''));

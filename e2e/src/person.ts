@@ -21,6 +21,14 @@ export class Person {
     this.#wait((browser) => browser.wait(until.elementLocated(locator), WAIT));
   seeText = (text: string): Promise<WebElement> => this.see(byText('*', text));
 
+  /** Clicks what is found there; what a page replaces between the look and the click is looked for again. */
+  click = async (locator: By): Promise<void> => {
+    await this.until(async () => {
+      await (await this.see(locator)).click();
+      return true;
+    });
+  };
+
   /** Presses the button with this text. */
   press = async (text: string): Promise<void> => {
     await this.until(async () => {
@@ -57,9 +65,12 @@ export class Person {
 
   /** Replaces what stands in a field. */
   write = async (locator: By, text: string): Promise<void> => {
-    const field = await this.see(locator);
-    await field.click();
-    await field.sendKeys(Key.chord(Key.CONTROL, 'a'), text === '' ? Key.DELETE : text);
+    await this.until(async () => {
+      const field = await this.see(locator);
+      await field.click();
+      await field.sendKeys(Key.chord(Key.CONTROL, 'a'), text === '' ? Key.DELETE : text);
+      return true;
+    });
   };
 
   /** What an outside checker of accessibility finds wrong; `except`: a part that is checked by itself elsewhere. */

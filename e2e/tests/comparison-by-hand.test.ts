@@ -10,7 +10,7 @@ import { Server } from '../src/server';
 const folder = mkdtempSync(path.join(tmpdir(), 'yucca-hand-'));
 let server: Server;
 let browser: Browser;
-const { see, seeText, press, until: holds, write, violations } = new Person(() => browser);
+const { click, see, seeText, press, until: holds, write, violations } = new Person(() => browser);
 
 /** A month that is still to come, and in the year that the calendar shows. */
 const comesAt = new Date(new Date().getFullYear(), new Date().getMonth() + 3, 1, 12);
@@ -132,7 +132,7 @@ test('one explanation at a time goes from row to row, and leaves whoever goes on
   await holds(async () => (await explained()).length === 0 && (await focused('dataset.part')) === 'result');
   await rows[1]!.click();
   await holds(async () => (await explained()).length === 1);
-  await (await see(By.id('probe'))).click();
+  await click(By.id('probe'));
   await holds(async () => (await explained()).length === 0);
   expect(await focused('id')).toBe('probe');
 });
@@ -168,7 +168,7 @@ test('a placement is written in a form that names what it cannot read; the calen
   await press('Calendar');
   await seeText('What is on when');
   expect(await violations()).toEqual([]);
-  await (await see(By.css('[role=dialog] [title*="Press to see it"]'))).click();
+  await click(By.css('[role=dialog] [title*="Press to see it"]'));
   await seeText('Says: Bare roots');
   const { searchParams } = new URL(await browser.getCurrentUrl());
   expect([searchParams.get('probe'), searchParams.get('on')]).toEqual(['rose', WINTER.from]);
@@ -196,7 +196,7 @@ test('synonyms come in from a file, say what they would change, and are made one
   await browser.findElement(By.css('input[aria-label="File of synonyms"]')).sendKeys(bad);
   await seeText('words.ttl was not taken.');
   expect((await draft()).synonyms).toHaveLength(2);
-  await (await see(byText('summary', 'Other spellings'))).click();
+  await click(byText('summary', 'Other spellings'));
   await write(By.xpath('//label[contains(., "Others, with commas")]/input'), 'rhoos, gul');
   await press('Let them find “rose”');
   await holds(async () => (await draft()).synonyms?.length === 3);
@@ -213,14 +213,14 @@ test('typos show what they let in, signals their curve; sorts and groups are lev
   await see(By.css('select[aria-label="Add a signal"]'));
   await browser.executeScript("document.querySelectorAll('details').forEach((one) => (one.open = true))");
   const choose = async (label: string, option: string): Promise<void> =>
-    (await see(By.xpath(`//select[@aria-label="${label}"]/option[.="${option}"]`))).click();
+    click(By.xpath(`//select[@aria-label="${label}"]/option[.="${option}"]`));
   await choose('Add a signal', 'added');
   await holds(async () => (await draft()).signals?.[1]?.shape === 'recency');
   await choose('Add a sort', 'sales');
   await holds(async () => (await draft()).sorts?.[0]?.name === 'sales');
   await choose('Direction of Sales', 'high to low');
   await holds(async () => (await draft()).sorts?.[0]?.by[0]?.order === 'desc');
-  await (await see(By.xpath('//label[contains(., "Results that share")]//option[.="group"]'))).click();
+  await click(By.xpath('//label[contains(., "Results that share")]//option[.="group"]'));
   // With two typos forgiven everywhere “rows” is taken for “rose”: every record is found, one of each group shown.
   await holds(async () => (await column('Draft')).length === 4);
   expect(await violations()).toEqual([]);
@@ -235,8 +235,8 @@ test('any two versions stand side by side for any query', async () => {
   await open('probe=rose');
   await write(By.id('probe'), 'briar');
   await holds(async () => (await column('Live')).length === 20);
-  await (await see(By.xpath(`//select[@aria-label="Left column"]/option[starts-with(., "○ version ${old}")]`))).click();
-  await (await see(By.xpath('//select[@aria-label="Right column"]/option[.="◆ live"]'))).click();
+  await click(By.xpath(`//select[@aria-label="Left column"]/option[starts-with(., "○ version ${old}")]`));
+  await click(By.xpath('//select[@aria-label="Right column"]/option[.="◆ live"]'));
   await holds(async () => (await column('Live')).length === 20 && (await column(`Version ${old}`)).length === 0);
   expect(await browser.getCurrentUrl()).toContain(`left=${old}`);
   await browser.navigate().refresh();
@@ -277,7 +277,7 @@ test('the facets of both columns say what changes', async () => {
     typos: { oneFrom: 1, twoFrom: 1 },
   });
   await open('probe=rose');
-  await (await see(byText('summary', 'Facets of both'))).click();
+  await click(byText('summary', 'Facets of both'));
   await see(By.xpath('//caption[.="Group"]'));
   expect(await violations()).toEqual([]);
 });

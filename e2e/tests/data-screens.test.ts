@@ -10,7 +10,7 @@ import { Server } from '../src/server';
 let server: Server;
 let browser: Browser;
 const folder = mkdtempSync(path.join(tmpdir(), 'yucca-files-'));
-const { see, seeText, press, until: holds, write, drop, violations } = new Person(() => browser);
+const { click, see, seeText, press, until: holds, write, drop, violations } = new Person(() => browser);
 
 const plants = (count: number): RecordJson[] =>
   Array.from({ length: count }, (_, i) => ({
@@ -180,7 +180,7 @@ test('columns of a CSV are proposed as what they are and loaded so', async () =>
   await seeText('price as number');
   expect(await (await see(By.css('select[aria-label="Read colours as"]'))).getAttribute('value')).toBe('list');
   expect(await violations()).toEqual([]);
-  await (await see(By.css('select[aria-label="Read offer as"] option[value=""]'))).click();
+  await click(By.css('select[aria-label="Read offer as"] option[value=""]'));
   await press('Load 30 records');
   await seeText('Download the failed lines');
   const { items } = await server.api<{ items: Task[] }>('GET', '/tasks?collection=sundries');
@@ -227,7 +227,7 @@ test('Keys: a secret is shown once, limits are said, a wrong one is named at its
   await browser.navigate().refresh();
   await seeText('where price < 5');
   expect(await browser.getPageSource()).not.toContain(secret);
-  await (await see(By.css('button[aria-label="Delete the key Till"]'))).click();
+  await click(By.css('button[aria-label="Delete the key Till"]'));
   await browser.actions().sendKeys('Till', Key.ENTER).perform();
   await holds(async () => (await browser.findElements(byText('th', 'Till'))).length === 0);
 });

@@ -20,7 +20,7 @@ let browser: Browser;
 let shop: HttpServer;
 let host: string;
 let answer: (address: string, response: ServerResponse) => void;
-const { see, seeText, press, until, violations, write } = new Person(() => browser);
+const { click, see, seeText, press, until, violations, write } = new Person(() => browser);
 
 beforeAll(async () => {
   server = await new Server().start(env);
@@ -92,7 +92,7 @@ test('a newcomer connects an address by mouse, sees its records first, and answe
   // The overview says so too.
   await browser.get(server.base);
   await seeText('waits for an answer');
-  await (await see(By.partialLinkText('waits for an answer'))).click();
+  await click(By.partialLinkText('waits for an answer'));
   await press('Delete the 10 records');
   await until(async () => (await total('plants')) === 30);
 

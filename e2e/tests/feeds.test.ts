@@ -23,7 +23,7 @@ jest.setTimeout(900_000 * (CHANGES / 3_000));
 const away = mkdtempSync(path.join(tmpdir(), 'yucca-feeds-'));
 let server: Server;
 let browser: Browser;
-const { see, seeText, press, until, violations, write } = new Person(() => browser);
+const { click, see, seeText, press, until, violations, write } = new Person(() => browser);
 
 beforeAll(async () => {
   server = await new Server().start();
@@ -198,11 +198,11 @@ describe('the back office', () => {
 
   test('edit a plant there, and see it in the search a moment later', async () => {
     await browser.get(`${office.address}/?q=fern`);
-    await (await see(By.linkText('P-005'))).click();
+    await click(By.linkText('P-005'));
     const name = await see(By.css('input[name=name]'));
     await name.clear();
     await name.sendKeys('Moonlit cinnamon fern');
-    await (await see(By.css('button[value=save]'))).click();
+    await click(By.css('button[value=save]'));
     const saved = Date.now();
     await until(async () => {
       const { results } = await server.json<SearchAnswer>('GET', '/collections/plants/search?q=moonlit');
@@ -210,13 +210,13 @@ describe('the back office', () => {
     });
     expect(Date.now() - saved).toBeLessThan(3_000);
     // No longer for sale there, and not found here.
-    await (await see(By.css('button[value=delete]'))).click();
+    await click(By.css('button[value=delete]'));
     await until(async () => (await server.json<SearchAnswer>('GET', '/collections/plants/search?q=moonlit')).total === 0); // prettier-ignore
     // Its own comparison finds nothing to do.
     await browser.get(`${office.address}/line`);
-    await (await see(By.css('form[action="/compare"] button'))).click();
+    await click(By.css('form[action="/compare"] button'));
     await seeText('Compared with the search');
-    await (await see(By.css('form[action="/repair"] button'))).click();
+    await click(By.css('form[action="/repair"] button'));
     await seeText('were written');
     // A page of another site cannot do that.
     const across = { method: 'POST', body: 'do=delete', headers: { 'Sec-Fetch-Site': 'cross-site' } };

@@ -58,9 +58,7 @@ const step = async <T>(doing: Promise<T>): Promise<T> => {
 };
 const press = (text: string): Promise<void> => step(person.press(text));
 const write = (field: By, text: string): Promise<void> => step(person.write(field, text));
-const click = async (locator: By): Promise<void> => {
-  await step(until(async () => (await see(locator)).click().then(() => true)));
-};
+const click = (locator: By): Promise<void> => step(person.click(locator));
 const choose = async (list: By, words: string): Promise<void> => {
   const option = await (await see(list)).findElement(By.xpath(`./option[contains(normalize-space(), "${words}")]`));
   await step(option.click());

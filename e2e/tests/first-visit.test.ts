@@ -5,7 +5,7 @@ import { Server } from '../src/server';
 
 let server: Server;
 let browser: Browser;
-const { see, seeText, until, violations, write } = new Person(() => browser);
+const { click, see, seeText, until, violations, write } = new Person(() => browser);
 
 beforeAll(async () => {
   // It says it can be reached from elsewhere, and nobody has given it a password.
@@ -23,7 +23,7 @@ const passwordField = By.css('input[name="password"]');
 
 async function submit(...fields: [By, string][]): Promise<void> {
   for (const [field, text] of fields) await write(field, text);
-  await (await see(By.css('form button'))).click();
+  await click(By.css('form button'));
 }
 
 test('the first visitor sets the password with the code of the log, and no other code will do', async () => {

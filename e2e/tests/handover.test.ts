@@ -30,7 +30,7 @@ let server: Server;
 let site: Site;
 let browser: Browser;
 const { until: wait } = new Person(() => browser);
-const { all, one, text, number, address, firstRecord, use, problemsOf } = new HandedOverPage(() => browser);
+const { all, click, one, text, number, address, firstRecord, use, problemsOf } = new HandedOverPage(() => browser);
 
 beforeAll(async () => {
   server = await new Server().start();
@@ -109,7 +109,7 @@ test('without a framework: a text before a search, rows of records, a table', as
   expect(await text('tbody td[data-figures=true] [data-part=figure]')).toMatch(/\d/);
   expect(await (await one(shelf('Guides'))).getAttribute('href')).toMatch(/\/s\/growing\/r\//);
   const name = await text('tbody tr th');
-  await (await one('tbody tr th a')).click();
+  await click('tbody tr th a');
   await wait(async () => /\/r\/P-\d+$/.test(await address()));
   await browser.get(`${site.base}/`);
   await wait(async () => (await all(shelf('Seen before'))).length === 1);
@@ -208,7 +208,7 @@ describe('a folder without a server', () => {
     // The policy lets it ask nobody but its own site.
     expect(policy).toContain("connect-src 'self';");
     await use(`${site.base}/`, page === 'dropped');
-    await (await one('[data-part=card] h2 a')).click();
+    await click('[data-part=card] h2 a');
     expect(await text('yucca-record h1')).not.toBe('');
     expect(await problemsOf()).toEqual([]);
   });
@@ -335,7 +335,7 @@ describe('what can go wrong is said on the page', () => {
     writeFileSync(file, readFileSync(file, 'utf8').replace(/ server="[^"]+"/, ' server="http://127.0.0.1:9"'));
     await browser.get(`${site.base}/?server-away`);
     await said('The search could not be reached');
-    await (await one('button')).click();
+    await click('button');
     await said('The search could not be reached');
   });
 

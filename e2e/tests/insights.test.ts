@@ -9,7 +9,7 @@ import { loadPlants, Server, somePlants } from '../src/server';
 
 let server: Server;
 let browser: Browser;
-const { see, seeText, press, until, violations } = new Person(() => browser);
+const { click, see, seeText, press, until, violations } = new Person(() => browser);
 
 beforeAll(async () => {
   server = await new Server().start();
@@ -52,7 +52,7 @@ test('letters typed on a page, a result opened: one search, one click, of that p
   await until(async () => (await browser.getCurrentUrl()).includes('q=frost'));
   await field.sendKeys(Key.ESCAPE);
   await until(async () => {
-    await (await see(By.css('[data-part=card] h2 a'))).click();
+    await click(By.css('[data-part=card] h2 a'));
     return true;
   });
   await until(async () => (await browser.getCurrentUrl()).includes('/r/'));
@@ -119,7 +119,7 @@ test('from the list of failures to a published repair that shows as fixed', asyn
   await setTheme(browser, 'light');
   const row = By.xpath('//tr[.//button[contains(., "hound brier")]]');
   expect((await (await see(row)).getText()).replace(/\s+/g, ' ')).toContain('hound brier then “rose” 3 3 3');
-  await (await see(By.xpath('//button[contains(., "hound brier")]'))).click();
+  await click(By.xpath('//button[contains(., "hound brier")]'));
   await seeText('Synonym: “hound brier” finds “rose” too');
   await seeText('2 of 2 visitors who asked for “rose” next found something.');
   expect(await violations()).toEqual([]);

@@ -7,7 +7,7 @@ import { loadPlants, Server, somePlants } from '../src/server';
 
 let server: Server;
 let browser: Browser;
-const { see, until, violations } = new Person(() => browser);
+const { click, see, until, violations } = new Person(() => browser);
 
 /** Garden n lies n × 10 km north of the town of Penden. */
 const gardens = Array.from({ length: 30 }, (_, i) => ({
@@ -132,7 +132,7 @@ test('by keyboard alone: offers of two collections, into a record, and back to w
   await until(async () => (await text('#results strong')) === '20');
   // What was looked at is offered before the next first letter.
   await open('/s/nursery');
-  await (await see(By.css('[role=combobox]'))).click();
+  await click(By.css('[role=combobox]'));
   await until(async () => (await texts('[data-kind=viewed]')).length === 1);
 });
 
@@ -148,7 +148,7 @@ test('where its design says so, a query can be spoken', async () => {
   await open('/s/spoken');
   const ear = new Ear(() => browser);
   await ear.standIn();
-  await (await see(By.css('button[aria-label="Search by voice"]'))).click();
+  await click(By.css('button[aria-label="Search by voice"]'));
   await ear.hear('lavender');
   await until(async () => (await text('article mark')).toLowerCase() === 'lavender');
   await ear.end();
@@ -180,7 +180,7 @@ test('scrolling on brings more, up to a button; Back finds the place again', asy
   await browser.executeScript('scrollTo(0, document.body.scrollHeight)');
   await browser.sleep(400);
   expect((await texts('article')).length).toBe(40);
-  await (await see(By.css('[data-part=more] a'))).click();
+  await click(By.css('[data-part=more] a'));
   await until(async () => (await texts('article')).length >= 50);
   expect(await browser.getCurrentUrl()).toMatch(/[?&]page=\d/);
   await browser.executeScript('scrollTo(0, 2400)');
@@ -226,7 +226,7 @@ test('on a phone the filters are a sheet: the focus stays inside, Escape gives i
   expect(await (await active()).getText()).toContain('See 120 results');
   await browser.actions().sendKeys(Key.TAB).perform();
   expect(await inside()).toBe(true);
-  await (await see(By.css('#filters input[value=red]'))).click();
+  await click(By.css('#filters input[value=red]'));
   await until(async () => (await text('[data-part=sheet-end]')) === 'See 30 results');
   await browser.actions().sendKeys(Key.ESCAPE).perform();
   await until(async () => (await browser.findElements(By.css('[role=dialog]'))).length === 0);
@@ -245,20 +245,20 @@ test('without JavaScript: more results, places, records and the sheet are links 
     };
     const shows = (css: string, holds: (texts: string[]) => boolean) =>
       visitor.until(async () => holds(await texts(css)));
-    const click = async (css: string): Promise<void> => (await visitor.see(By.css(css))).click();
+    const press = (css: string): Promise<void> => visitor.click(By.css(css));
     await plain.get(`${server.base}/s/reading`);
     await shows('article h2', ({ length }) => length === 10);
-    await click('[data-part=more] a');
+    await press('[data-part=more] a');
     await shows('article h2', ({ length }) => length === 20);
-    await click('article h2 a');
+    await press('article h2 a');
     await shows('h1', ([title]) => title?.startsWith('Roses') === true);
     await plain.get(`${server.base}/s/collect`);
     await (await visitor.see(By.css('select[name=near]'))).sendKeys('Penden');
-    await click('[data-part=submit]');
+    await press('[data-part=submit]');
     await shows('[data-part=card-distance]', ([first]) => first === '10 km away');
     await plain.get(`${server.base}/s/nursery`);
-    await click('[role=switch]');
-    await click('#filters button[type=submit]');
+    await press('[role=switch]');
+    await press('#filters button[type=submit]');
     await shows('#results strong', ([total]) => total === '40');
   } finally {
     await plain.quit();
@@ -307,7 +307,7 @@ test('the lens draws every request, and slows the line down', async () => {
   );
   expect((await texts('[data-yucca-lens] tr[data-outcome=cancelled]')).length).toBeGreaterThan(2);
   expect(await browser.getCurrentUrl()).toContain('lens=1');
-  await (await see(By.xpath('//button[contains(., "Measure first results")]'))).click();
+  await click(By.xpath('//button[contains(., "Measure first results")]'));
   await until(async () => (await text('[data-yucca-lens] [role=status]')).startsWith('in the HTML'));
   expect(await violations()).toEqual([]);
 });

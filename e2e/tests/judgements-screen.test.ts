@@ -9,7 +9,7 @@ import { loadPlants, Server, somePlants } from '../src/server';
 const folder = mkdtempSync(path.join(tmpdir(), 'yucca-judge-'));
 let server: Server;
 let browser: Browser;
-const { see, seeText, press, until, violations, write } = new Person(() => browser);
+const { click, see, seeText, press, until, violations, write } = new Person(() => browser);
 
 beforeAll(async () => {
   server = await new Server().start();
@@ -50,15 +50,15 @@ test('a query is judged by grading what comes up, and scored at once', async () 
   await browser.actions().sendKeys(Key.ENTER).perform();
   const best = By.css('ol[aria-label="Results to grade"] li:nth-child(2) button[aria-label=best]');
   await until(async () => {
-    await (await see(best)).click();
+    await click(best);
     return true;
   });
   await until(async () => /1 0\.6\d\d/.test((await cells('dog rose')).replace(/\s+/g, ' ')));
-  await (await see(By.css('ol[aria-label="Results to grade"] li:nth-child(1) button[aria-label=best]'))).click();
+  await click(By.css('ol[aria-label="Results to grade"] li:nth-child(1) button[aria-label=best]'));
   await until(async () => (await cells('dog rose')).replace(/\s+/g, ' ').includes('2 1.000'));
   expect(Object.values((await stored()).judgements[0]!.grades)).toEqual([3, 3]);
   // Pressed again it is taken back.
-  await (await see(By.css('ol[aria-label="Results to grade"] li:nth-child(2) button[aria-label=best]'))).click();
+  await click(By.css('ol[aria-label="Results to grade"] li:nth-child(2) button[aria-label=best]'));
   await until(async () => Object.keys((await stored()).judgements[0]!.grades).length === 1);
   expect(await violations()).toEqual([]);
 });
@@ -78,7 +78,7 @@ test('a draft is scored beside live, and publishing one that makes something wor
   await seeText('1 worse');
   const note = await see(By.css('[aria-label=Publish] input'));
   expect(await note.getAttribute('required')).not.toBeNull();
-  const submit = async () => (await see(By.xpath('//form[.//h2]//button[@type="submit"]'))).click();
+  const submit = async () => click(By.xpath('//form[.//h2]//button[@type="submit"]'));
   await submit();
   // The browser itself holds a form back whose word is missing.
   expect(await server.json('GET', '/collections/plants')).toMatchObject({ draftChanged: true });
@@ -90,7 +90,7 @@ test('a draft is scored beside live, and publishing one that makes something wor
 test('a query that is removed comes back with its grades', async () => {
   await judge(TWO);
   await open();
-  await (await see(By.css('button[aria-label="Remove “rose”"]'))).click();
+  await click(By.css('button[aria-label="Remove “rose”"]'));
   await seeText('“rose” is judged no more.');
   await until(async () => (await stored()).judgements.length === 1);
   await press('Undo');

@@ -12,7 +12,7 @@ const ROOT = path.join(__dirname, '../..');
 const DOCS = path.join(ROOT, '.cache/kit-docs');
 
 let browser: Browser;
-const { see, until: wait } = new Person(() => browser);
+const { click, see, until: wait } = new Person(() => browser);
 
 beforeAll(async () => {
   // Made by the checks that come before these tests.
@@ -65,7 +65,7 @@ test('what is typed and chosen there is answered, by the engine on the page', as
   await (await see(By.css('[data-example] [role=combobox]'))).sendKeys(Key.chord(Key.CONTROL, 'a'), Key.DELETE);
   // The page scrolls there smoothly, and nothing is clicked on its way.
   await wait(async () => {
-    await (await see(By.css('[data-example] input[value=red]'))).click();
+    await click(By.css('[data-example] input[value=red]'));
     return true;
   });
   await wait(async () => (await (await see(By.css('[data-part=count]'))).getText()).startsWith('2 results'));

@@ -23,7 +23,7 @@ let site: OtherSite;
 let routed: OtherSite;
 let browser: Browser;
 let key: string;
-const { see, until: wait } = new Person(() => browser);
+const { click, see, until: wait } = new Person(() => browser);
 const ear = new Ear(() => browser);
 
 beforeAll(async () => {
@@ -97,7 +97,7 @@ describe('a fresh Vite app with the packed package', () => {
     await open('index.html?q=fern&colour=blue');
     await wait(async () => (await text('[data-part=count] strong')) === '10');
     expect(await (await see(By.css('article h2 a'))).getAttribute('href')).toMatch(/\/plants\/P-\d+$/);
-    await (await see(By.css('[data-part=choice]'))).click();
+    await click(By.css('[data-part=choice]'));
     await wait(async () => (await text('[data-part=count] strong')) === '20');
   });
 
@@ -133,7 +133,7 @@ describe('a fresh Vite app with the packed package', () => {
     await browser.wait(until.elementLocated(By.xpath('//*[@role="group"][contains(., "Guides")]')), WAIT);
     expect(await text('main ol mark')).toBe('laven');
     // A record is opened, and is no query.
-    await (await see(By.css('[role=option]'))).click();
+    await click(By.css('[role=option]'));
     await wait(async () => /\?q=laven#\/plants\/P-\d+$/.test(await browser.getCurrentUrl()));
     const field = await see(By.css('[role=combobox]'));
     await field.sendKeys(Key.chord(Key.CONTROL, 'a'), 'mint', Key.ENTER);
@@ -142,7 +142,7 @@ describe('a fresh Vite app with the packed package', () => {
     await field.sendKeys(Key.chord(Key.CONTROL, 'a'), Key.BACK_SPACE);
     await see(By.xpath('//*[@role="group"][contains(., "Asked before")]//*[@role="option"][contains(., "mint")]'));
     await browser.actions().sendKeys(Key.ESCAPE).perform();
-    await (await see(By.css('input[name="category"]'))).click();
+    await click(By.css('input[name="category"]'));
     await wait(async () => (await browser.getCurrentUrl()).includes('category='));
   });
 
@@ -152,13 +152,13 @@ describe('a fresh Vite app with the packed package', () => {
     await browser.get(`${at}/?colour=blue`);
     await wait(async () => (await total()) === '30');
     await browser.executeScript('window.wasHere = true');
-    await (await see(By.linkText('Ferns'))).click();
+    await click(By.linkText('Ferns'));
     await wait(async () => (await total()) === '20');
     expect(await (await see(By.css('[role=combobox]'))).getAttribute('value')).toBe('fern');
-    await (await see(By.css('input[value=blue]'))).click();
+    await click(By.css('input[value=blue]'));
     await wait(async () => (await total()) === '10');
     expect(await browser.getCurrentUrl()).toBe(`${at}/?q=fern&colour=blue`);
-    await (await see(By.css('article h2 a'))).click();
+    await click(By.css('article h2 a'));
     await wait(async () => (await text('article h1')).startsWith('Plant P-'));
     // Back to the search as it was left, and to each step before it.
     await browser.navigate().back();
@@ -175,8 +175,8 @@ describe('a fresh Vite app with the packed package', () => {
     await wait(async () => (await text('article mark')) === 'Tree');
     await see(By.css('[role=combobox][aria-expanded=true]'));
     await browser.actions().sendKeys(Key.ESCAPE).perform();
-    await (await see(By.css('article h2 a'))).click();
-    await (await see(By.linkText('Blue plants'))).click();
+    await click(By.css('article h2 a'));
+    await click(By.linkText('Blue plants'));
     await wait(async () => (await total()) === '30');
     await browser.navigate().back();
     await see(By.css('article h1'));
@@ -205,7 +205,7 @@ describe('a fresh Vite app with the packed package', () => {
     await open('voice.html');
     await wait(async () => (await text('[data-part=count]')).startsWith('120 results'));
     await ear.standIn();
-    await (await see(By.css('button[aria-label="Search by voice"]'))).click();
+    await click(By.css('button[aria-label="Search by voice"]'));
     await see(By.css('button[aria-label="Stop listening"]'));
     await ear.hear('century');
     await wait(async () => (await text('[data-part=count] strong')) === '20');
@@ -222,12 +222,12 @@ describe('a fresh Vite app with the packed package', () => {
     await (await see(By.css('input[type=search]'))).sendKeys(Key.chord(Key.CONTROL, 'a'), 'centry');
     await wait(async () => (await text('ol mark')) === 'Century');
     await wait(async () => (await browser.getCurrentUrl()).endsWith('?q=centry'));
-    await (await see(By.css('input[value=blue]'))).click();
+    await click(By.css('input[value=blue]'));
     await wait(async () => (await text('[role=status]')) === '10 plants');
     expect(await browser.getCurrentUrl()).toMatch(/\?q=centry&colour=blue$/);
     await browser.navigate().back();
     await wait(async () => (await text('[role=status]')) === '20 plants');
-    await (await see(By.css('button'))).click();
+    await click(By.css('button'));
     await wait(async () => (await browser.findElements(By.css('ol li'))).length === 8);
     await browser.navigate().refresh();
     await wait(async () => (await browser.findElements(By.css('ol li'))).length === 8);
@@ -310,10 +310,10 @@ describe('Next.js with the packed package', () => {
     await (await see(By.css('[role=combobox]'))).sendKeys('laven');
     await wait(async () => (await total()) === '20');
     await wait(async () => (await browser.getCurrentUrl()) === `${base}/?q=laven`);
-    await (await see(By.linkText('Ferns'))).click();
+    await click(By.linkText('Ferns'));
     await wait(async () => (await text('article mark')) === 'fern');
     expect(await (await see(By.css('[role=combobox]'))).getAttribute('value')).toBe('fern');
-    await (await see(By.css('article h2 a'))).click();
+    await click(By.css('article h2 a'));
     await wait(async () => /\/plants\/P-\d+$/.test(await browser.getCurrentUrl()));
     await see(By.css('h1'));
     await browser.navigate().back();
@@ -321,7 +321,7 @@ describe('Next.js with the packed package', () => {
     await browser.navigate().back();
     await wait(async () => (await text('article mark')) === 'laven');
     expect(await browser.getCurrentUrl()).toBe(`${base}/?q=laven`);
-    await (await see(By.linkText('All plants'))).click();
+    await click(By.linkText('All plants'));
     await wait(async () => (await total()) === '120');
   });
 });

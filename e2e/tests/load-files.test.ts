@@ -26,7 +26,7 @@ const EXPECTED = JSON.parse(readFileSync(path.join(FILES, 'expected.json'), 'utf
 
 let server: Server;
 let browser: Browser;
-const { see, seeText, press, drop, violations } = new Person(() => browser);
+const { click, see, seeText, press, drop, violations } = new Person(() => browser);
 
 beforeAll(async () => {
   server = await new Server().start();
@@ -136,7 +136,7 @@ test('a key that repeats far behind the beginning is found out before the load',
   await seeText('“code” is in every one of the 24,000 records and never repeats');
   const key = await see(By.css('#load-key'));
   expect(await key.getAttribute('value')).toBe('code');
-  await (await see(By.css('#load-key option[value="sku"]'))).click();
+  await click(By.css('#load-key option[value="sku"]'));
   await seeText('so 20,000 records would be left');
   await press('Cancel');
 });
@@ -146,7 +146,7 @@ test('what leaves a doubt is asked about, and what stands above a table is shown
   await see(By.css('h1'));
   await drop(path.join(FILES, 'either-way.csv'));
   await seeText('written M/d/yyyy or d/M/yyyy: choose which');
-  await (await see(By.css('select[aria-label="Read opened as"] option[value="date d/M/yyyy"]'))).click();
+  await click(By.css('select[aria-label="Read opened as"] option[value="date d/M/yyyy"]'));
   await seeText('opened as date (d/M/yyyy)');
   await press('Load 2 records');
   await browser.wait(async () => (await browser.getCurrentUrl()).includes('/c/either-way/records'), WAIT);
@@ -156,7 +156,7 @@ test('what leaves a doubt is asked about, and what stands above a table is shown
   await drop(path.join(FILES, 'title-above.csv'));
   await seeText('3 lines above it left out: Stock of the nursery');
   const line = '//label[contains(., "Header in line")]//select';
-  await (await see(By.xpath(`${line}/option[.="1"]`))).click();
+  await click(By.xpath(`${line}/option[.="1"]`));
   // With a title for a header there is no row; what was shown stays.
   await seeText('nothing below it that could be read');
   await seeText('3 lines above it left out');

@@ -9,7 +9,7 @@ import { Server } from '../src/server';
 const ROOT = path.join(__dirname, '../..');
 let server: Server;
 let browser: Browser;
-const { see, seeText, press, until, violations } = new Person(() => browser);
+const { click, see, seeText, press, until, violations } = new Person(() => browser);
 
 /** The demo as somebody finds it who has just started it. */
 beforeAll(async () => {
@@ -38,8 +38,8 @@ const scores = async (query: string) => {
 async function tune(query: string): Promise<void> {
   expect((await scores(query)).live.ndcg).toBeLessThan(0.1);
   await browser.get(`${server.base}/c/plants/judgements`);
-  await (await see(By.xpath(`//tr//button[normalize-space()="${query}"]`))).click();
-  await (await see(byText('a', 'Tune this query'))).click();
+  await click(By.xpath(`//tr//button[normalize-space()="${query}"]`));
+  await click(byText('a', 'Tune this query'));
   await seeText('Judged to come up and not in the first 10');
 }
 

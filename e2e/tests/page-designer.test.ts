@@ -8,7 +8,7 @@ import { loadPlants, Server, somePlants } from '../src/server';
 
 let server: Server;
 let browser: Browser;
-const { see, seeText, press, until, violations, write } = new Person(() => browser);
+const { click, see, seeText, press, until, violations, write } = new Person(() => browser);
 
 beforeAll(async () => {
   server = await new Server().start();
@@ -33,7 +33,7 @@ afterAll(async () => {
 const page = (slug: string, query = ''): Promise<InterfacePage> =>
   server.json('GET', `/interfaces/${slug}/page${query}`);
 const section = async (name: string): Promise<void> =>
-  (await see(By.xpath(`//nav[@aria-label="Sections of the page"]//button[.="${name}"]`))).click();
+  click(By.xpath(`//nav[@aria-label="Sections of the page"]//button[.="${name}"]`));
 /** Something about the first frame, from inside of it. */
 const inFrame = <T>(script: string): Promise<T> =>
   browser.executeScript(`const frame = document.querySelector('iframe').contentWindow; ${script}`);
@@ -46,7 +46,7 @@ const listOf = (label: string): By => By.xpath(`//label[contains(normalize-space
 
 test('from a collection to a page of its own: seen at once, published, and back', async () => {
   await browser.get(`${server.base}/c/plants/records`);
-  await (await see(By.linkText('Page'))).click();
+  await click(By.linkText('Page'));
   await until(async () => (await browser.getCurrentUrl()) === `${server.base}/pages/plants`);
   await untilInFrame(`frame.document.querySelector('[data-part=card]')`);
   expect(await violations('iframe')).toEqual([]);
@@ -58,7 +58,7 @@ test('from a collection to a page of its own: seen at once, published, and back'
   await choose(listOf('Filters'), 'right of the results');
   await untilInFrame(`frame.document.querySelector('[data-filters-at=right]')`);
   await section('Theme');
-  await (await see(By.css('button[aria-label^=Terracotta]'))).click();
+  await click(By.css('button[aria-label^=Terracotta]'));
   await untilInFrame(
     `getComputedStyle(frame.document.querySelector('[data-part=submit]')).backgroundColor === 'rgb(168, 56, 15)'`,
   );
@@ -159,11 +159,11 @@ test('filters: order, controls, another label; what is undone is undone in the f
   await untilInFrame(`frame.document.querySelector('[data-facet=rating]')`);
   // Before that, nobody hears a click.
   await untilInFrame(`frame.document.documentElement.style.cursor === 'crosshair'`);
-  await (await see(By.css('[aria-label="Move Rating up"], [aria-label="Move rating up"]'))).click();
+  await click(By.css('[aria-label="Move Rating up"], [aria-label="Move rating up"]'));
   const order = (): Promise<string[]> =>
     inFrame(`return [...frame.document.querySelectorAll('[data-facet]')].map((one) => one.dataset.facet)`);
   await until(async () => (await order()).join() === 'colour,rating,pet_safe');
-  await (await see(By.css('[data-for="facet:rating"] button[aria-expanded]'))).click();
+  await click(By.css('[data-for="facet:rating"] button[aria-expanded]'));
   await choose(By.css('[data-for="facet:rating"] select'), 'steps (“4 and more”)');
   await untilInFrame(`frame.document.querySelector('[data-facet=rating] [role=radiogroup]')`);
   await write(By.css('[data-for="facet:rating"] input'), 'Stars');
@@ -197,7 +197,7 @@ test('own CSS: in the frame while it is written, refused where it would leave th
   await server.api('DELETE', '/interfaces/plants/draft');
   await browser.get(`${server.base}/pages/plants?section=css`);
   await untilInFrame(`frame.document.querySelector('[data-part=card] h2')`);
-  await (await see(By.css('.cm-content'))).click();
+  await click(By.css('.cm-content'));
   await browser.actions().sendKeys('h2 { color: rgb(1, 2, 3) }').perform();
   const colour = `getComputedStyle(frame.document.querySelector('[data-part=card] h2')).color`;
   await untilInFrame(`${colour} === 'rgb(1, 2, 3)'`);
@@ -270,12 +270,12 @@ test('hand over: files are read before they are taken, and what is new since the
   const list = await see(By.css('nav[aria-label="Files: React project"]'));
   await until(async () => (await list.getText()).includes('package.json'));
   await press('src/yucca.ts');
-  await (await see(By.css('input[type=checkbox]:not([disabled])'))).click();
+  await click(By.css('input[type=checkbox]:not([disabled])'));
   const difference = await (await see(By.css('pre[aria-label="What is new"]'))).getText();
   expect(difference).toMatch(/\+ .*size: 12/);
   expect(difference).toMatch(/− .*size: 24/);
   expect(await violations()).toEqual([]);
-  await (await see(By.css('input[value=static]'))).click();
+  await click(By.css('input[value=static]'));
   await seeText('needs no key');
   expect(await violations()).toEqual([]);
   await server.api('PUT', '/interfaces/plants', { collection: 'plants' });
@@ -331,7 +331,7 @@ test('a preview is for whoever has its address, and for a time', async () => {
 test.each(['Herbarium', 'Frost', 'Night garden', 'Seed packet'])('%s: nothing to find for a checker', async (name) => {
   await server.api('DELETE', '/interfaces/plants/draft');
   await browser.get(`${server.base}/pages/plants?section=theme`);
-  await (await see(By.css(`button[aria-label^="${name}"]`))).click();
+  await click(By.css(`button[aria-label^="${name}"]`));
   await seeText('Draft: ');
   await until(async () => (await browser.findElements(byText('*', 'saving …'))).length === 0);
   const { address } = await server.json<{ address: string }>('POST', '/interfaces/plants/preview', {});

@@ -8,7 +8,7 @@ import { loadPlants, Server, somePlants } from '../src/server';
 
 let server: Server;
 let browser: Browser;
-const { see, seeText, press, until, violations, write } = new Person(() => browser);
+const { click, see, seeText, press, until, violations, write } = new Person(() => browser);
 
 beforeAll(async () => {
   server = await new Server().start();
@@ -41,7 +41,7 @@ test('German beside English: names, a text of its own with plurals, one that can
   await untilInFrame(`page.querySelector('[data-yucca]').lang === 'de'`);
   await write(By.xpath('//label[span[.="Shop"]]//input'), 'Laden');
   await untilInFrame(`page.querySelector('header a').textContent === 'Laden'`);
-  await (await see(By.xpath('//summary[contains(., "Results")]'))).click();
+  await click(By.xpath('//summary[contains(., "Results")]'));
   // While it is written it is no text yet: the page stays as it was.
   const found = field('Above the results, when nothing was typed.');
   await write(found, '{total, plural, one');
@@ -79,7 +79,7 @@ test('a file of texts comes in, and what cannot be used of it is told', async ()
 test('where it is hosted: its own address for each language, kept by links, typing, Back and records', async () => {
   await browser.get(`${server.base}/s/shop`);
   expect(await text('[data-part=submit]')).toBe('Search');
-  await (await see(By.linkText('Deutsch'))).click();
+  await click(By.linkText('Deutsch'));
   await until(async () => (await browser.getCurrentUrl()).endsWith('/s/shop?lang=de'));
   expect(await text('[data-part=submit]')).toBe('Suchen');
   expect(await violations()).toEqual([]);
@@ -94,7 +94,7 @@ test('where it is hosted: its own address for each language, kept by links, typi
   expect(await browser.getCurrentUrl()).toContain('lang=de');
   await browser.navigate().refresh();
   await until(async () => /Ergebnisse? für „rose“/.test(await text('[data-part=count]')));
-  await (await see(By.css('[data-part=card] h2 a'))).click();
+  await click(By.css('[data-part=card] h2 a'));
   await until(async () => /\/r\/[^/]+\?lang=de$/.test(await browser.getCurrentUrl()));
   expect(await text('header a')).toBe('Laden');
   // A language that it may not be had in is the first one.

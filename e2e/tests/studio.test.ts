@@ -26,7 +26,7 @@ afterAll(async () => {
 });
 
 const file = (name: string, content: string | Buffer): string => fileIn(folder, name, content);
-const { see, seeText, press, write, drop, violations } = new Person(() => browser);
+const { click, see, seeText, press, write, drop, violations } = new Person(() => browser);
 
 /** Presses the button of the refusal and waits until the panel is gone. */
 async function closePanel(): Promise<void> {
@@ -205,7 +205,7 @@ test('rows can be pasted; a second tab sees what the first loaded', async () => 
 test('deleting a collection asks for its name', async () => {
   await loadPlants(server, 'doomed');
   await browser.get(server.base);
-  await (await see(By.css('button[aria-label="Delete doomed"]'))).click();
+  await click(By.css('button[aria-label="Delete doomed"]'));
   expect(await (await see(byText('button', 'Delete collection'))).isEnabled()).toBe(false);
   expect(await violations()).toEqual([]);
   await browser.actions().sendKeys('doomed', Key.ENTER).perform();

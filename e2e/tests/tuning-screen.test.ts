@@ -6,7 +6,7 @@ import { Server } from '../src/server';
 
 let server: Server;
 let browser: Browser;
-const { see, seeText, press, until: holds, write, violations } = new Person(() => browser);
+const { click, see, seeText, press, until: holds, write, violations } = new Person(() => browser);
 
 const TUNING = {
   search: [
@@ -153,7 +153,7 @@ test('two windows on one draft: what each changed is put together, what both cha
   await see(care);
   await browser.switchTo().newWindow('window');
   await browser.get(`${server.base}/c/plants/tuning?probe=rose`);
-  await (await see(stems)).click();
+  await click(stems);
   await holds(async () => (await draft()).stems === false);
   const second = await browser.getWindowHandle();
 
