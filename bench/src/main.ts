@@ -10,7 +10,9 @@
  *   npm run bench -- --load 200000    real-shaped records from the request until they can be searched
  *   npm run bench -- --feeds 200000   how soon a change of a source can be searched, at 200 events a second
  *   npm run bench -- --mixed 200000 30   searches, writes, tuning and publishing side by side for so many minutes
+ *   npm run bench -- --waits 200000   completions, and drafts and writes while an index is being built, over HTTP
  *   npm run bench -- --insights 1000000  what visitors' searches cost, at so many a day
+ *   npm run bench -- --bars FILE      results held to the bars once more; writes them into the file
  *   npm run bench -- --compare A B    two files of results, with what of the second is of the first
  *   npm run bench -- --pair ../other 100000   the engine of another checkout and this one, asked in turn; named behind
  *                                     it, only some sets: bench, real, spaceless
@@ -20,6 +22,7 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { cpus, totalmem } from 'node:os';
 import path from 'node:path';
 import { isMainThread, parentPort, workerData } from 'node:worker_threads';
+import { barsOf, PARTS, type Results } from './bars.ts';
 import { measureDoor } from './door.ts';
 import { measureEngine, type EngineResult } from './engine.ts';
 import { answerHostile, type HostileJob } from './hostile.ts';
@@ -32,6 +35,7 @@ import { measureOffline, type OfflineResult } from './offline.ts';
 import { measurePair } from './pair.ts';
 import { measureReal, measureSpaceless, type RealResult } from './real.ts';
 import { round } from './stats.ts';
+import { measureWaits, type WaitsResult } from './waits.ts';
 
 /* eslint-disable no-console -- the tables are what the command is for */
 
@@ -42,8 +46,11 @@ if (!isMainThread) {
   parentPort!.postMessage(answerHostile(workerData as HostileJob));
 } else if (kind === '--compare') {
   console.table(
-    compareResults(...(given.map((file) => JSON.parse(readFileSync(file, 'utf8')) as Results) as [Results, Results])),
+    compareResults(...(given.map((file) => JSON.parse(readFileSync(file, 'utf8')) as Figures) as [Figures, Figures])),
   );
+} else if (kind === '--bars') {
+  const results = JSON.parse(readFileSync(given[0]!, 'utf8')) as Results;
+  writeResults(given[0]!, results);
 } else if (kind === '--pair') {
   console.table(await measurePair(path.resolve(given[0]!), Number(given[1] ?? 100_000), given.slice(2)));
 } else if (kind === '--mixed') {
@@ -60,6 +67,7 @@ if (!isMainThread) {
     '--offline': measureOffline,
     '--load': measureLoad,
     '--feeds': measureFeeds,
+    '--waits': measureWaits,
     '--insights': measureInsights,
   };
   const measure = kind !== undefined && kind in others ? others[kind as keyof typeof others] : measureEngine;
@@ -97,8 +105,8 @@ async function measureAll(): Promise<void> {
   console.table(insights);
   const feeds: FeedsResult[] = [await measureFeeds(200_000)];
   console.table(feeds);
-  const bars = compare(engine, overHttp);
-  console.table(bars);
+  const waits: WaitsResult[] = [await measureWaits(200_000)];
+  console.table(waits);
   const machine = {
     cpu: cpus()[0]?.model,
     cores: cpus().length,
@@ -106,18 +114,23 @@ async function measureAll(): Promise<void> {
     node: process.version,
   };
   const measured = new Date().toISOString().slice(0, 10);
-  const file = path.join(process.cwd(), 'bench/results.json');
-  writeFileSync(
-    file,
-    `${JSON.stringify({ measured, machine, bars, engine, real, spaceless, offline, load, insights, feeds, http: overHttp }, null, 2)}\n`,
-  );
+  const parts = { engine, real, spaceless, offline, load, insights, feeds, waits, http: overHttp };
+  writeResults(path.join(process.cwd(), 'bench/results.json'), { measured, machine, ...parts });
 }
 
-type Results = Record<string, Record<string, number>[]>;
+/** Holds results to the bars, shows those, and writes both. */
+function writeResults(file: string, results: Results): void {
+  const bars = barsOf(results);
+  console.table(bars);
+  const { measured, machine, ...parts } = results;
+  writeFileSync(file, `${JSON.stringify({ measured, machine, bars, ...parts }, null, 2)}\n`);
+}
+
+type Figures = Record<string, Record<string, number>[]>;
 
 /** Every figure that two results have both, by the size it was measured at. */
-function compareResults(before: Results, after: Results): object[] {
-  return ['engine', 'real', 'spaceless', 'offline', 'load', 'insights', 'feeds', 'http'].flatMap((part) =>
+function compareResults(before: Figures, after: Figures): object[] {
+  return PARTS.flatMap((part) =>
     (after[part] ?? []).flatMap((now) => {
       const was = before[part]?.find(({ records }) => records === now.records);
       if (was === undefined) return [];
@@ -130,36 +143,4 @@ function compareResults(before: Results, after: Results): object[] {
       }));
     }),
   );
-}
-
-interface Bar {
-  what: string;
-  bar: number;
-  measured: number;
-  holds: boolean;
-}
-
-/** The bars of the design, and whether they hold. */
-function compare([small, tenfold, middle, large]: EngineResult[], [, http200k, http1M]: HttpResult[]): Bar[] {
-  const most = (what: string, bar: number, measured: number): Bar => ({ what, bar, measured, holds: measured <= bar });
-  const least = (what: string, bar: number, measured: number): Bar => ({ what, bar, measured, holds: measured >= bar });
-  return [
-    most('200 k: median ms a keystroke', 1.5, middle!.medianMs),
-    most('200 k: p95 ms', 6, middle!.p95Ms),
-    most('200 k: p99 ms', 15, middle!.p99Ms),
-    least('200 k: times faster than a scan', 20, middle!.timesFasterThanScan),
-    most('10 times the records, times the median', 5, round(tenfold!.medianMs / small!.medianMs)),
-    most('again 10 times the records, times the median', 5, round(large!.medianMs / tenfold!.medianMs)),
-    most('1 M: p95 ms', 25, large!.p95Ms),
-    most('1 M: resident MB of the server', 2_500, http1M!.residentMb),
-    least('build, records a second', 50_000, middle!.buildRecordsPerS),
-    most('200 k: open, ms', 500, middle!.openMs),
-    most('index to searchable and facet text', 1.2, middle!.indexToText),
-    most('200 k: upsert ms', 50, http200k!.upsertMedianMs),
-    most('16 connections: main thread ms a search', 0.35, http200k!.mainMsSearch),
-    most('16 connections: empty route, times a bare node:http', 2, round(http200k!.mainMsEmpty / http200k!.bareMs)),
-    most('16 connections: process ms a search besides the engine', 0.45, http200k!.besidesEngineMs),
-    most('200 k: the most hostile request, ms', 50, middle!.hostileMs),
-    most('1 M: the most hostile request, ms', 50, large!.hostileMs),
-  ];
 }

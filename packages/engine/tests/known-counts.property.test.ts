@@ -1,7 +1,9 @@
 import { completeTuning, facetValues, type RecordJson, type SearchRequest } from '@yucca/contract';
 import fc from 'fast-check';
 import { search, type Generation } from '../src/index.ts';
+import { countIn } from '../src/facets/known-counts.ts';
 import { DocSet } from '../src/sets/doc-set.ts';
+import { Results } from '../src/sets/results.ts';
 import { generationOf, runs } from './arbitraries.ts';
 
 const KINDS = ['herb', 'shrub', 'tree', 'herb', 'herb', ''];
@@ -111,4 +113,48 @@ test('documents are listed once for all facets, whether their counts are remembe
   } finally {
     listed.mockRestore();
   }
+});
+
+test('long lists of counts are remembered for sets of more documents, and not for too many of them', () => {
+  const DOCS = 40_000;
+  const VALUES = 15_000;
+  const sets = Array.from({ length: 150 }, (_, n) => {
+    const members = Array.from({ length: DOCS }, (_, doc) => doc).filter((doc) => (doc + n) % 2 !== 0);
+    return DocSet.of(DOCS, members).keep();
+  });
+  let counted = 0;
+  const column = {};
+  const ask = (set: DocSet, within: DocSet): Uint32Array =>
+    countIn(new Results(set, within), column, VALUES, (docs) => {
+      counted += docs.length;
+      const counts = new Uint32Array(VALUES);
+      for (const doc of docs) counts[doc % VALUES]!++;
+      return counts;
+    });
+  const first = ask(sets[0]!, sets[0]!);
+  expect([counted, first.reduce((sum, count) => sum + count, 0)]).toEqual([20_000, 20_000]);
+  expect(ask(sets[0]!, sets[0]!)).toBe(first);
+  expect(counted).toBe(20_000);
+  // One that lacks a few of them is told by those.
+  const fewer = sets[0]!.copy().minus(DocSet.of(DOCS, [1, 3, 15_001]));
+  const lacking = ask(fewer, sets[0]!);
+  expect(counted).toBe(20_003);
+  expect([lacking[1], lacking[3], lacking[5]]).toEqual([first[1]! - 2, first[3]! - 1, first[5]]);
+  // So many that the first ones have to go; the one that is asked for again and again stays.
+  for (const set of sets.slice(1)) {
+    ask(set, set);
+    ask(sets[0]!, sets[0]!);
+  }
+  expect(counted).toBe(20_003 + 149 * 20_000);
+  ask(sets[1]!, sets[1]!);
+  expect(counted).toBe(20_003 + 150 * 20_000);
+  // A set of fewer documents than there are values is counted each time.
+  const small = DocSet.of(
+    DOCS,
+    Array.from({ length: 12_000 }, (_, doc) => doc),
+  ).keep();
+  counted = 0;
+  ask(small, small);
+  ask(small, small);
+  expect(counted).toBe(24_000);
 });

@@ -23,6 +23,35 @@ test('what goes in comes out: records, keys, versions', () => {
   expect([10, 11, 12, 14, 16].map((versionId) => segment.docOfVersion(versionId))).toEqual([0, -1, 1, 2, -1]);
 });
 
+test('numbers that follow each other take no room, and are the same', () => {
+  const made = (
+    numbers: readonly (readonly [version: number, order: number])[],
+  ): { segment: Segment; bytes: number } => {
+    const builder = new SegmentBuilder(planFor([completeTuning({})]));
+    for (const [versionId, order] of numbers) builder.add({ versionId, order, key: `k${versionId}`, json: '{}' });
+    const buffer = builder.finish(plain);
+    return { segment: new Segment(buffer), bytes: buffer.byteLength };
+  };
+  const sizes = [
+    { numbers: Array.from({ length: 64 }, (_, i) => [100 + i, 100 + i] as const), inOrder: true },
+    // A gap: one was deleted before the index was made.
+    { numbers: Array.from({ length: 64 }, (_, i) => [100 + i + (i > 9 ? 1 : 0), 100 + i + (i > 9 ? 1 : 0)] as const), inOrder: true }, // prettier-ignore
+    // A record that was changed keeps its place.
+    { numbers: Array.from({ length: 64 }, (_, i) => [100 + i, i === 63 ? 7 : 100 + i] as const), inOrder: false },
+  ].map(({ numbers, inOrder }) => {
+    const { segment, bytes } = made(numbers);
+    numbers.forEach(([version, order], doc) => {
+      expect(segment.docOfVersion(version)).toBe(doc);
+      expect(segment.order(doc)).toBe(order);
+    });
+    for (const absent of [99, 110, 200].filter((id) => !numbers.some(([version]) => version === id)))
+      expect(segment.docOfVersion(absent)).toBe(-1);
+    expect(segment.isInOrder).toBe(inOrder);
+    return bytes;
+  });
+  expect([sizes[1]! - sizes[0]!, sizes[2]! - sizes[0]!]).toEqual([64 * 4, 64 * 4]);
+});
+
 test('the same bytes open in shared memory', () => {
   const bytes = new Uint8Array(build([{ name: 'rose' }]));
   const shared = new SharedArrayBuffer(bytes.length);

@@ -1,5 +1,6 @@
 import { completeTuning, type RecordJson } from '@yucca/contract';
 import fc from 'fast-check';
+import { firstOf } from '../src/facets/order.ts';
 import { search } from '../src/index.ts';
 import { circle, nearest } from '../src/geo/circle.ts';
 import { buildTree } from '../src/geo/kd-tree.ts';
@@ -128,4 +129,21 @@ test('a circle holds what is within its distance, whole parts of the map and sin
     runs(60),
   );
   expect(nearest({ lats, lngs, tree }, { lat: 0, lng: 0 }, DocSet.of(3_000, [1, 2]), 3)).toBeNull();
+});
+
+test('the first of a list are those that stand first when all are put in order', () => {
+  const item = fc.record({ rank: fc.nat(6), at: fc.nat() });
+  fc.assert(
+    fc.property(fc.array(item, { maxLength: 40 }), fc.nat(45), (all, size) => {
+      let compared = 0;
+      const compare = (a: { rank: number }, b: { rank: number }): number => (compared++, a.rank - b.rank);
+      // Of equals those that come first, as a sort that is stable has it.
+      expect(firstOf(all, size, compare)).toEqual([...all].sort((a, b) => a.rank - b.rank).slice(0, size));
+      const already = [...all].sort((a, b) => a.rank - b.rank);
+      compared = 0;
+      firstOf(already, 3, compare);
+      expect(compared).toBeLessThanOrEqual(all.length + 6);
+    }),
+    runs(200),
+  );
 });

@@ -7,7 +7,7 @@
  */
 
 export const MAGIC = 0x53435559; // "YUCS"
-export const FORMAT_VERSION = 4;
+export const FORMAT_VERSION = 5;
 const HEADER_BYTES = 64;
 const ENTRY_BYTES = 32;
 

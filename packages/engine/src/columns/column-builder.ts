@@ -132,13 +132,14 @@ export class ColumnBuilder {
     if (!this.#labels!.has(text)) this.#labels!.set(text, label);
   }
 
-  finish(part: number, docs: number): { meta: ColumnMeta; sections: SectionInput[] } {
+  /** `isKey`: its texts are the keys of the records, which have a table of their own. */
+  finish(part: number, docs: number, isKey = false): { meta: ColumnMeta; sections: SectionInput[] } {
     const keep =
       this.#hashes === null &&
       (this.#keeps !== 'small' || this.#values.size <= Math.max(KEEP_ALWAYS, docs * KEEP_SHARE));
     const hasValues = keep && this.#values.size > 0;
     const hasNumbers = this.#numbers.length > 0;
-    const hasHashes = !hasValues && (this.#types & LeafType.String) !== 0;
+    const hasHashes = !hasValues && (this.#types & LeafType.String) !== 0 && (!isKey || this.#multiValues);
     return {
       meta: {
         path: this.path,
@@ -152,7 +153,7 @@ export class ColumnBuilder {
       sections: [
         ...(hasValues ? this.#valueSections(part, docs) : []),
         ...(hasNumbers ? this.#numberSections(part, docs) : []),
-        ...(hasHashes ? this.#hashSections(part) : []),
+        ...(hasHashes ? this.#hashSections(part, docs) : []),
       ],
     };
   }
@@ -202,11 +203,11 @@ export class ColumnBuilder {
     ];
   }
 
-  #hashSections(part: number): SectionInput[] {
-    const { hashes, docs } = (this.#hashes ?? this.#hashesOfValues()).finish();
+  #hashSections(part: number, docs: number): SectionInput[] {
+    const { hashes, docs: held } = (this.#hashes ?? this.#hashesOfValues()).finish(docs);
     return [
       { kind: Section.TextHashes, part, data: hashes },
-      { kind: Section.TextHashDocs, part, data: docs },
+      { kind: Section.TextHashDocs, part, data: held ?? new Uint32Array(0) },
     ];
   }
 

@@ -43,21 +43,12 @@ export function mostCommon(counted: readonly Counted[], size: number, wanted: Re
   if (counted.length === 0) return { totals, found: 0 };
   const { united, values, counts } = addedUp([...counted].sort((a, b) => b.column.size - a.column.size));
   const numberAt = (at: number): number => (values === null ? at : values[at]!);
-  const least = Math.max(1, leastListed(counts, size));
-  let [found, above, ties] = [0, 0, 0];
-  for (let at = 0; at < counts.length; at++) {
-    const count = counts[at]!;
-    if (count === 0) continue;
-    found++;
-    if (count > least) above++;
-    else if (count === least) ties++;
-  }
-  let left = ties > MOST_TIES ? Math.max(0, size - above) : ties;
+  const { least, near, ties, found } = knownFirst(counts, size);
+  let left = ties > MOST_TIES ? Math.max(0, size - (near.length - ties)) : ties;
   const add = (number: number, count: number): void =>
     void totals.set(united.text(number), { label: united.label(number), count });
-  for (let at = 0; at < counts.length; at++) {
+  for (const at of near) {
     const count = counts[at]!;
-    if (count < least) continue;
     const number = numberAt(at);
     // Texts of other segments stand behind, in no order: all of them are compared.
     if (count === least && number < united.inOrder && left-- <= 0) continue;
@@ -68,6 +59,45 @@ export function mostCommon(counted: readonly Counted[], size: number, wanted: Re
     if (counts[at]! > 0 && numberAt(at) === number) add(number, counts[at]!);
   }
   return { totals, found };
+}
+
+/** Which counts of many come first. */
+interface First {
+  /** Those that may be listed count so many at the least. */
+  least: number;
+  /** Where they stand, ascending. */
+  near: readonly number[];
+  /** How many of them count no more than that. */
+  ties: number;
+  /** How many are above 0. */
+  found: number;
+}
+
+function firstCounts(counts: Uint32Array, size: number): First {
+  const least = Math.max(1, leastListed(counts, size));
+  const near: number[] = [];
+  let [found, ties] = [0, 0];
+  for (let at = 0; at < counts.length; at++) {
+    const count = counts[at]!;
+    if (count !== 0) found++;
+    if (count < least) continue;
+    near.push(at);
+    if (count === least) ties++;
+  }
+  return { least, near, ties, found };
+}
+
+/** By counts that are themselves remembered (see known-counts.ts) and how many are listed, the last one asked for. */
+const lastFirst = memoByObject<Uint32Array, { size: number; first: First | null }>(() => ({ size: 0, first: null }));
+/** Longer lists are made again: whoever wants every value has as many. */
+const MOST_NEAR = 1_000;
+
+function knownFirst(counts: Uint32Array, size: number): First {
+  const last = lastFirst(counts);
+  if (last.first !== null && last.size === size) return last.first;
+  const first = firstCounts(counts, size);
+  if (first.near.length <= MOST_NEAR) Object.assign(last, { size, first });
+  return first;
 }
 
 interface Sums {

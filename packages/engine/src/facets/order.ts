@@ -11,25 +11,40 @@ function byLabel(a: FacetValue, b: FacetValue): number {
 export function listed(all: readonly FacetValue[], order: 'count' | 'value', size: number): FacetValue[] {
   // Who wants every value puts them in an order of their own; comparing tens of thousands of names here takes long.
   if (size === Infinity) return [...all];
-  return order === 'value' ? firstByName(all, size) : mostCounted(all, size);
+  const compare = order === 'value' ? byLabel : byCount;
+  const first = firstOf(order === 'value' ? all : atLeastListed(all, size), size, compare);
+  const isFirst = new Set(first);
+  return [...first, ...all.filter((value) => value.selected && !isFirst.has(value)).sort(compare)];
 }
 
-function firstByName(all: readonly FacetValue[], size: number): FacetValue[] {
-  return [...all].sort(byLabel).filter(({ selected }, rank) => rank < size || selected);
-}
+const byCount = (a: FacetValue, b: FacetValue): number => b.count - a.count || byLabel(a, b);
 
-/**
- * Comparing texts by language is slow, so only values that may be listed are compared: those that count no less than
- * the last one that fits.
- */
-function mostCounted(all: readonly FacetValue[], size: number): FacetValue[] {
+/** Those that count no less than the last one that fits. */
+function atLeastListed(all: readonly FacetValue[], size: number): FacetValue[] {
   const counts = new Uint32Array(all.length);
   for (let i = 0; i < all.length; i++) counts[i] = all[i]!.count;
   const least = leastListed(counts, size);
-  return all
-    .filter(({ count, selected }) => count >= least || selected)
-    .sort((a, b) => b.count - a.count || byLabel(a, b))
-    .filter(({ selected }, rank) => rank < size || selected);
+  return all.filter(({ count }) => count >= least);
+}
+
+/**
+ * The first `size` of a list in an order, by inserting (Knuth, TAOCP 3, 5.2.1): what is not among them costs one
+ * comparison, and comparing texts by language is slow.
+ */
+export function firstOf<T>(all: readonly T[], size: number, compare: (a: T, b: T) => number): T[] {
+  const first: T[] = [];
+  for (const one of all) {
+    if (first.length >= size && (size === 0 || compare(one, first[size - 1]!) >= 0)) continue;
+    let [low, high] = [0, first.length];
+    while (low < high) {
+      const middle = (low + high) >>> 1;
+      if (compare(first[middle]!, one) <= 0) low = middle + 1;
+      else high = middle;
+    }
+    first.splice(low, 0, one);
+    if (first.length > size) first.pop();
+  }
+  return first;
 }
 
 /**

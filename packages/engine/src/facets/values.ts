@@ -1,5 +1,6 @@
 import type { FacetValue, ValuesFacet } from '@yucca/contract';
 import type { ValueColumn } from '../columns/column.ts';
+import { memoByObject } from '../memo/by-object.ts';
 import { addFlagged } from '../filter/column-scan.ts';
 import type { Segment } from '../segment/segment.ts';
 import { DocSet } from '../sets/doc-set.ts';
@@ -33,7 +34,7 @@ export const valuesFacet: MakeFacet = (rule, choice) => {
       }
       const counts = countValues(plain, results);
       missing += counts[0]!;
-      counted.push({ column, values: null, counts: counts.subarray(1) });
+      counted.push({ column, values: null, counts: ofValues(counts) });
     },
     answer(): ValuesFacet {
       const { totals, found } = rule.order === 'count' ? mostCommon(counted, rule.size, selected) : allOf(counted);
@@ -99,6 +100,9 @@ function addHoldingAll(
     if (held === count) set.add(doc);
   }
 }
+
+/** The counts of the values alone: the same object for the same counts. */
+const ofValues = memoByObject((counts: Uint32Array) => counts.subarray(1));
 
 /** How many documents hold each value, at 1 + its number; at 0 those that hold none. Not to be changed. */
 function countValues(column: PlainValues, results: Results): Uint32Array {

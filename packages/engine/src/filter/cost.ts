@@ -1,7 +1,7 @@
 import { LeafType } from '../columns/column.ts';
 import type { Segment } from '../segment/segment.ts';
 import { Ranges } from './column-scan.ts';
-import { lookUpFor, nsOfLookUp } from './unkept-texts.ts';
+import { knowsHolders, lookUpFor, nsOfLookUp } from './unkept-texts.ts';
 import { FilterError } from './lexer.ts';
 import type { FieldName } from './parse.ts';
 import type { Decision } from './simplify.ts';
@@ -90,8 +90,7 @@ function nsOfPresence(segment: Segment, path: string): number {
   const ns = (segment.numbers(path)?.numbers.length ?? 0) * LOOK_NS;
   if ((segment.typesOf(path) & ~LeafType.Number) === 0) return ns;
   if (segment.keepsValues(path)) return ns + segment.values(path)!.docValues.length * LOOK_NS;
-  const hashes = (segment.typesOf(path) & LeafType.Boolean) === 0 ? segment.textHashes(path) : null;
-  return ns + (hashes === null ? nsOfReading(segment) : hashes.docs.length);
+  return ns + (knowsHolders(segment, path) ? segment.docs : nsOfReading(segment));
 }
 
 const nsOfReading = (segment: Segment): number => segment.docs * RECORD_NS + segment.recordBytes * BYTE_NS;

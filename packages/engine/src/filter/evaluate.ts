@@ -6,7 +6,7 @@ import { addFlagged, addInRanges, Ranges } from './column-scan.ts';
 import type { Work } from './cost.ts';
 import type { Condition } from './parse.ts';
 import { simplify, type Decision } from './simplify.ts';
-import { addLookedUp, lookUpFor } from './unkept-texts.ts';
+import { addLookedUp, addWithText, knowsHolders, lookUpFor } from './unkept-texts.ts';
 import type { ValueTest } from './value-test.ts';
 
 /**
@@ -132,8 +132,8 @@ const presentIn = memoByName((segment: Segment, path: string): DocSet => {
   if (hasOthers && segment.keepsValues(path)) {
     const values = segment.values(path)!;
     addFlagged(values, segment.docs, new Uint8Array(values.size).fill(1), set);
-  } else if (hasOthers && (segment.typesOf(path) & LeafType.Boolean) === 0 && segment.textHashes(path) !== null) {
-    for (const doc of segment.textHashes(path)!.docs) set.add(doc);
+  } else if (hasOthers && knowsHolders(segment, path)) {
+    addWithText(segment, path, set);
   } else if (hasOthers) {
     segment.eachRead(path, (doc) => set.add(doc));
   }

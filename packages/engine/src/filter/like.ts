@@ -33,11 +33,17 @@ export function likePattern(pattern: string): (value: string) => boolean {
   };
 }
 
-/** What every text begins with that a pattern fits: all before its first `%` or `_`. */
-export function beginningOf(pattern: string): string {
-  const [first] = readPieces(pattern);
+/**
+ * What every text begins with that a pattern fits: all before its first `%` or `_`; and whether it fits all that do, as
+ * `part%`.
+ */
+export function beginningOf(pattern: string): { beginning: string; isBeginning: boolean } {
+  const [first, ...others] = readPieces(pattern);
   const any = first!.units.indexOf(ANY_CHARACTER);
-  return String.fromCharCode(...(any === -1 ? first!.units : first!.units.slice(0, any)));
+  return {
+    beginning: String.fromCharCode(...(any === -1 ? first!.units : first!.units.slice(0, any))),
+    isBeginning: any === -1 && others.length === 1 && others[0]!.units.length === 0,
+  };
 }
 
 function readPieces(pattern: string): Piece[] {

@@ -17,6 +17,8 @@ export interface TextTest {
   allBut: string | null;
   /** Only texts that begin so can pass. */
   beginning: string;
+  /** And all that do. */
+  isBeginning: boolean;
   /** How long one text takes, in nanoseconds. */
   ns: number;
 }
@@ -35,7 +37,14 @@ const TEXT_NS = 20;
 const PATTERN_NS = 60;
 const DATE_NS = 400;
 
-const ANY_TEXT: TextTest = { passes: () => true, only: null, allBut: null, beginning: '', ns: TEXT_NS };
+const ANY_TEXT: TextTest = {
+  passes: () => true,
+  only: null,
+  allBut: null,
+  beginning: '',
+  isBeginning: false,
+  ns: TEXT_NS,
+};
 
 const NONE: ValueTest = { numbers: [], texts: null, boolean: null };
 
@@ -53,7 +62,7 @@ export function testFor(predicate: Predicate): ValueTest {
         texts: {
           ...ANY_TEXT,
           passes: likePattern(predicate.pattern),
-          beginning: beginningOf(predicate.pattern),
+          ...beginningOf(predicate.pattern),
           ns: PATTERN_NS,
         },
       };

@@ -159,7 +159,7 @@ export class SegmentBuilder {
     } = this.#words.finish(this.#fields.searchFields.length, this.#frequentDocs);
     const columns = this.#fields.columns
       .filter((column) => column.isUsed)
-      .map((column, part) => column.finish(part, this.docs));
+      .map((column, part) => column.finish(part, this.docs, this.#keyFields?.includes(column.path)));
     const versionIds = fromLeast(this.#versionIds.view());
     const orders = fromLeast(this.#orders.view());
     const meta: SegmentMeta = {
@@ -184,8 +184,8 @@ export class SegmentBuilder {
     const keyBytes = this.#keyBytes.view();
     const sections: SectionInput[] = [
       { kind: Section.Meta, data: encoder.encode(JSON.stringify(meta)) },
-      { kind: Section.VersionIds, data: versionIds.data },
-      { kind: Section.Orders, data: orders.data },
+      { kind: Section.VersionIds, data: versionIds.data.every((id, doc) => id === doc) ? NONE : versionIds.data },
+      { kind: Section.Orders, data: isSame(this.#orders.view(), this.#versionIds.view()) ? NONE : orders.data },
       { kind: Section.KeyStarts, data: keyStarts },
       { kind: Section.KeyBytes, data: keyBytes },
       { kind: Section.KeyTable, data: buildKeyTable(keyStarts, keyBytes) },
@@ -207,6 +207,10 @@ export class SegmentBuilder {
 function appendText(bytes: GrowingArray<Uint8Array>, text: string): void {
   bytes.appendInto(text.length * 3, (room) => encoder.encodeInto(text, room).written);
 }
+
+const NONE = new Uint32Array(0);
+
+const isSame = (a: Float64Array, b: Float64Array): boolean => a.every((number, i) => number === b[i]);
 
 /** Numbers as their distance from the least: they are close to each other, and fit into half the bytes. */
 function fromLeast(numbers: Float64Array): { least: number; data: Uint32Array | Float64Array } {

@@ -58,7 +58,9 @@ export class Segment {
   readonly forwardStarts: Uint32Array;
   readonly forward: Int32Array;
   readonly #section: (kind: number, part?: number) => ReturnType<ReturnType<typeof readSegment>>;
+  /** Empty when they follow each other. */
   readonly #versionIds: Uint32Array | Float64Array;
+  /** Empty when each is the number of the version. */
   readonly #orders: Uint32Array | Float64Array;
   #isInOrder: boolean | null = null;
   readonly #keyStarts: Uint32Array;
@@ -190,16 +192,25 @@ export class Segment {
     for (let doc = 0; doc < this.docs; doc++) read(doc);
   }
 
-  /** The documents whose key begins with a text, and the keys. */
-  eachKeyFrom(beginning: string, visit: (doc: number, key: string) => void): void {
+  /** The documents whose key begins with a text. */
+  eachKeyFrom(beginning: string, visit: (doc: number) => void): void {
     const wanted = encoder.encode(beginning);
-    const [starts, bytes] = [this.#keyStarts, this.#keyBytes];
-    for (let doc = 0; doc < this.docs; doc++) {
-      const from = starts[doc]!;
-      if (starts[doc + 1]! - from < wanted.length) continue;
-      let i = 0;
-      while (i < wanted.length && bytes[from + i] === wanted[i]) i++;
-      if (i === wanted.length) visit(doc, this.key(doc));
+    const [starts, bytes, { docs }] = [this.#keyStarts, this.#keyBytes, this.meta];
+    const end = wanted.length - 1;
+    if (end === -1) return;
+    // Keys begin alike more often than not, and the last byte of a beginning is often the same sign: the one before it
+    // tells most of them apart.
+    const telling = Math.max(0, end - 1);
+    const [first, second] = [wanted[telling], wanted[end]];
+    let from = 0;
+    for (let doc = 0; doc < docs; doc++) {
+      const next = starts[doc + 1]!;
+      if (bytes[from + telling] === first && bytes[from + end] === second && from + end < next) {
+        let i = end - 2;
+        while (i >= 0 && bytes[from + i] === wanted[i]) i--;
+        if (i < 0) visit(doc);
+      }
+      from = next;
     }
   }
 
@@ -294,7 +305,11 @@ export class Segment {
 
   /** A document's number in record order. */
   order(doc: number): number {
-    return this.meta.firstOrder + this.#orders[doc]!;
+    return this.#orders.length === 0 ? this.#versionOf(doc) : this.meta.firstOrder + this.#orders[doc]!;
+  }
+
+  #versionOf(doc: number): number {
+    return this.meta.firstVersionId + (this.#versionIds.length === 0 ? doc : this.#versionIds[doc]!);
   }
 
   /** Whether documents stand in record order: so it is until a record is changed. */
@@ -306,10 +321,10 @@ export class Segment {
   /** The document that holds version `versionId` of a record, or -1. */
   docOfVersion(versionId: number): number {
     let low = 0;
-    let high = this.#versionIds.length - 1;
+    let high = this.docs - 1;
     while (low <= high) {
       const middle = (low + high) >>> 1;
-      const at = this.meta.firstVersionId + this.#versionIds[middle]!;
+      const at = this.#versionOf(middle);
       if (at === versionId) return middle;
       if (at < versionId) low = middle + 1;
       else high = middle - 1;

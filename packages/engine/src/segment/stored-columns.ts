@@ -86,10 +86,8 @@ export class StoredColumns {
   textHashes(path: string): TextHashes | null {
     const part = this.#part(path);
     if (!this.#columns[part]?.hasHashes) return null;
-    return {
-      hashes: this.#section(Section.TextHashes, part) as Uint32Array,
-      docs: this.#section(Section.TextHashDocs, part) as Uint32Array,
-    };
+    const docs = this.#section(Section.TextHashDocs, part) as Uint32Array;
+    return { hashes: this.#section(Section.TextHashes, part) as Uint16Array, docs: docs.length === 0 ? null : docs };
   }
 
   /** The positions of a field the plan named, or null. */
