@@ -7,6 +7,17 @@ import { chosenRange, chosenValues, type Facet, type MakeFacet } from './facet.t
 
 const LETTERS: Record<FacetRule['by'], number> = { year: 4, month: 7, day: 10 };
 
+/** The day of a date or time, in UTC; null when it is none. */
+function dayOf(text: string): string | null {
+  const time = parseDate(text);
+  return Number.isNaN(time) ? null : new Date(time).toISOString().slice(0, 10);
+}
+
+function daysOf(text: string): string[] {
+  const day = dayOf(text);
+  return day === null ? [] : [day];
+}
+
 /** Dates and times (ISO 8601) by year, month or day, in UTC. A choice names periods or a range of dates. */
 export const datesFacet: MakeFacet = (rule, choice) => {
   const selected = new Set(chosenValues(choice));
@@ -14,15 +25,10 @@ export const datesFacet: MakeFacet = (rule, choice) => {
   const totals = new Map<string, number>();
   let missing = 0;
   const periodsOf = (text: string): string[] => {
-    const time = parseDate(text);
-    if (Number.isNaN(time)) return [];
-    const day = new Date(time).toISOString().slice(0, 10);
-    return [day.slice(0, LETTERS[rule.by])];
+    const day = dayOf(text);
+    return day === null ? [] : [day.slice(0, LETTERS[rule.by])];
   };
-  const passes = (text: string): boolean => {
-    const time = parseDate(text);
-    if (Number.isNaN(time)) return false;
-    const day = new Date(time).toISOString().slice(0, 10);
+  const passes = (day: string): boolean => {
     if (range === null) return selected.has(day.slice(0, LETTERS[rule.by]));
     // `2026-05` as an upper end takes the whole month along: only as many letters are compared as it has.
     const { min, max } = range;
@@ -37,7 +43,10 @@ export const datesFacet: MakeFacet = (rule, choice) => {
       const column = segment.values(rule.field);
       if (column === null) return set;
       const flags = new Uint8Array(column.size);
-      for (let value = 0; value < column.size; value++) if (passes(column.text(value))) flags[value] = 1;
+      const { starts, groups, names } = knownGroups(column, 'dates/day', daysOf);
+      const passing = names.map(passes);
+      for (let value = 0; value < column.size; value++)
+        if (starts[value]! < starts[value + 1]! && passing[groups[starts[value]!]!]) flags[value] = 1;
       addFlagged(column, segment.docs, flags, set);
       return set;
     },

@@ -2,6 +2,7 @@ import type { NumberBucket, NumbersFacet } from '@yucca/contract';
 import { memoByName } from '../memo/by-object.ts';
 import { eachNumber, type NumberColumn } from '../columns/column.ts';
 import { GrowingArray } from '../bytes/growing-array.ts';
+import { addInRanges, Ranges } from '../filter/column-scan.ts';
 import type { Segment } from '../segment/segment.ts';
 import { DocSet } from '../sets/doc-set.ts';
 import type { Results } from '../sets/results.ts';
@@ -15,7 +16,8 @@ const BUCKETS = 12;
 /** A range of numbers. A list of values, as a form may send it, chooses exactly those numbers. */
 export const numbersFacet: MakeFacet = (rule, choice) => {
   const range = chosenRange(choice);
-  const exact = new Set(chosenValues(choice).map(Number));
+  const exact = [...new Set(chosenValues(choice).map(Number))].filter((number) => !Number.isNaN(number));
+  exact.sort((a, b) => a - b);
   const [low, high] = [Number(range?.min ?? -Infinity), Number(range?.max ?? Infinity)];
   const found = new Tally(rule.buckets);
   return {
@@ -23,11 +25,8 @@ export const numbersFacet: MakeFacet = (rule, choice) => {
       const set = new DocSet(segment.docs);
       const column = segment.numbers(rule.field);
       if (column === null) return set;
-      for (let doc = 0; doc < segment.docs; doc++) {
-        eachNumber(column, doc, (number) => {
-          if (range === null ? exact.has(number) : number >= low && number <= high) set.add(doc);
-        });
-      }
+      const ranges = range === null ? exact.map((number) => ({ from: number, to: number })) : [{ from: low, to: high }];
+      if (ranges.length > 0) addInRanges(column, segment.docs, new Ranges(ranges), set);
       return set;
     },
     count: (segment, results) => found.add(segment, rule.field, results),

@@ -1,4 +1,5 @@
 import type { TreeFacet, TreeNode } from '@yucca/contract';
+import type { ValueColumn } from '../columns/column.ts';
 import { addFlagged } from '../filter/column-scan.ts';
 import { DocSet } from '../sets/doc-set.ts';
 import { memoByName } from '../memo/by-object.ts';
@@ -37,6 +38,7 @@ export const treeFacet: MakeFacet = (rule, choice) => {
   const children = new Map<string, string[]>();
   let missing = 0;
   const nodesOfPath = (path: string): string[] => nodesOf(path, separator);
+  const groupsOf = (column: ValueColumn): ValueGroups => knownGroups(column, `tree/${separator}`, nodesOfPath);
   const add = (path: string, parent: string, count: number): void => {
     const before = totals.get(path);
     totals.set(path, (before ?? 0) + count);
@@ -50,10 +52,11 @@ export const treeFacet: MakeFacet = (rule, choice) => {
       const set = new DocSet(segment.docs);
       const column = segment.values(rule.field);
       if (column === null) return set;
+      const { names, starts, groups } = groupsOf(column);
+      const isSelected = Uint8Array.from(names, (path) => (selected.has(path) ? 1 : 0));
       const flags = new Uint8Array(column.size);
-      for (let value = 0; value < column.size; value++) {
-        if (nodesOfPath(column.text(value)).some((path) => selected.has(path))) flags[value] = 1;
-      }
+      for (let value = 0; value < column.size; value++)
+        for (let at = starts[value]!; at < starts[value + 1]!; at++) flags[value]! |= isSelected[groups[at]!]!;
       addFlagged(column, segment.docs, flags, set);
       return set;
     },
@@ -63,7 +66,7 @@ export const treeFacet: MakeFacet = (rule, choice) => {
         missing += results.count;
         return;
       }
-      const groups = knownGroups(column, `tree/${separator}`, nodesOfPath);
+      const groups = groupsOf(column);
       const parents = parentsOf(groups, separator);
       const counts = countGroups(column, groups, results);
       missing += counts[0]!;
