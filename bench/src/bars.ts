@@ -76,7 +76,7 @@ export function barsOf({ engine, real, load, feeds, waits, http }: Results): Bar
     most('200 k: open, ms', 500, middle.openMs),
     most('200 k: upsert ms', 50, http200k.upsertMedianMs),
     most('16 connections: main thread ms a search', 0.35, http200k.mainMsSearch),
-    most('16 connections: process ms a search besides the engine', 0.45, http200k.besidesEngineMs),
+    most('16 connections: process ms a search besides the threads that search', 0.45, http200k.besidesSearchersMs),
     most('200 k: the most hostile request, ms', 50, middle.hostileMs),
     most('1 M: the most hostile request, ms', 50, large.hostileMs),
   ];
