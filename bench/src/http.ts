@@ -127,8 +127,8 @@ async function measured(pid: number, load: () => Promise<autocannon.Result>): Pr
   };
 }
 
-/** As many threads search as the machine has cores, and two at the least. */
-const SEARCHERS = Math.max(2, cpus().length);
+/** A thread a core but for one, and two at the least (apps/studio/src/server/workers/threads.ts). */
+const SEARCHERS = Math.max(2, cpus().length - 1);
 
 const BARE_PORT = 4398;
 const BARE = `http://127.0.0.1:${BARE_PORT}`;

@@ -1,5 +1,6 @@
 /** Whatever is loaded, the thread that takes requests is not held by it. */
 import { spawn } from 'node:child_process';
+import { once } from 'node:events';
 import { existsSync, readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { pathToFileURL } from 'node:url';
@@ -62,11 +63,14 @@ test.each<[string, () => string, string]>([
 });
 
 test('a thread that is held is noticed', async () => {
-  const busy = `setTimeout(() => { for (const end = performance.now() + ${4 * LIMIT_MS}; performance.now() < end; ); }, 50);
-    setTimeout(() => {}, 60_000)`;
+  const busy = `setTimeout(() => {
+    for (const end = performance.now() + ${4 * LIMIT_MS}; performance.now() < end; );
+    console.log('was busy');
+  }, 50);
+  setTimeout(() => {}, 60_000);`;
   const env = { ...process.env, NODE_OPTIONS: WATCH, YUCCA_HELD: held() };
-  const child = spawn(process.execPath, ['-e', busy], { env });
-  await new Promise((resolve) => setTimeout(resolve, 3_000));
+  const child = spawn(process.execPath, ['-e', busy], { env, stdio: ['ignore', 'pipe', 'inherit'] });
+  await once(child.stdout, 'data');
   expect(await longestHoldMs(child.pid)).toBeGreaterThan(LIMIT_MS);
   child.kill();
 });
