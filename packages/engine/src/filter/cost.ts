@@ -1,7 +1,7 @@
 import { LeafType } from '../columns/column.ts';
 import type { Segment } from '../segment/segment.ts';
 import { Ranges } from './column-scan.ts';
-import { knowsHolders, lookUpFor, nsOfLookUp } from './unkept-texts.ts';
+import { knowsHolders, lookUpFor, nsOfLookUp, nsOfRecord } from './unkept-texts.ts';
 import { FilterError } from './lexer.ts';
 import type { FieldName } from './parse.ts';
 import type { Decision } from './simplify.ts';
@@ -21,9 +21,6 @@ const LOOK_NS = 5;
 const DECODE_NS = 250;
 /** Comparing the bytes of a text. */
 const FIND_NS = 20;
-/** Reading a record for one field, and each byte of it. */
-const RECORD_NS = 600;
-const BYTE_NS = 4;
 
 /**
  * How much work the condition of a search may still take: whoever may only search may not have the searchers do any
@@ -78,7 +75,7 @@ function nsOfTest(segment: Segment, path: string, { numbers, texts, boolean }: V
   if ((segment.typesOf(path) & tested) === 0) return ns;
   if (!segment.keepsValues(path)) {
     const lookUp = texts === null ? null : lookUpFor(segment, path, texts);
-    return ns + (lookUp === null ? nsOfReading(segment) : nsOfLookUp(segment, path, lookUp));
+    return ns + (lookUp === null ? nsOfReading(segment) : nsOfLookUp(segment, lookUp));
   }
   const { size, docValues } = segment.values(path)!;
   ns += docValues.length * LOOK_NS;
@@ -93,7 +90,7 @@ function nsOfPresence(segment: Segment, path: string): number {
   return ns + (knowsHolders(segment, path) ? segment.docs : nsOfReading(segment));
 }
 
-const nsOfReading = (segment: Segment): number => segment.docs * RECORD_NS + segment.recordBytes * BYTE_NS;
+const nsOfReading = (segment: Segment): number => segment.docs * nsOfRecord(segment);
 
 function refusalOf(segment: Segment, field: FieldName): FilterError {
   const isRead = (segment.typesOf(field.path) & ~LeafType.Number) !== 0 && !segment.keepsValues(field.path);
