@@ -13,8 +13,8 @@ const records = fc
     list.map((v, i): RecordJson => ({ id: `r${i}`, name: i % 3 ? 'rose' : 'fern', ...(v === undefined ? {} : { v }) })),
   );
 
-const tuningOf = (size: number) =>
-  completeTuning({ search: [{ field: 'name' }], facets: [{ name: 'v', field: 'v', size }] });
+const tuningOf = (size: number, order: 'count' | 'value' = 'count') =>
+  completeTuning({ search: [{ field: 'name' }], facets: [{ name: 'v', field: 'v', size, order }] });
 
 test('a short list is the beginning of the long one, whatever the segments, with what is chosen', () => {
   fc.assert(
@@ -24,11 +24,12 @@ test('a short list is the beginning of the long one, whatever the segments, with
       fc.integer({ min: 1, max: 6 }),
       fc.constantFrom('', 'rose', 'fern'),
       fc.constantFrom<string[]>([], ['value 0'], ['1', 'absent']),
-      (list, cuts, size, q, chosen) => {
+      fc.constantFrom('count' as const, 'value' as const),
+      (list, cuts, size, q, chosen, order) => {
         const generation = generationOf(list, tuningOf(size), cuts);
         const facetOf = (most: number) => {
           const select: Record<string, string[]> = chosen.length > 0 ? { v: chosen } : {};
-          const facet = search(generation, tuningOf(most), { q, select, facets: ['v'] }).facets.v!;
+          const facet = search(generation, tuningOf(most, order), { q, select, facets: ['v'] }).facets.v!;
           return { values: facetValues(facet), missing: facet.missing, more: 'more' in facet && facet.more };
         };
         const [short, long] = [facetOf(size), facetOf(1000)];
@@ -64,6 +65,7 @@ test('a short list is the beginning of the long one, whatever the segments, with
           1,
           '',
           ['1', 'absent'],
+          'count',
         ],
       ],
     },

@@ -2,7 +2,7 @@ import { completeTuning, type SignalRule, type TuningDocument } from '@yucca/con
 import { parseQuery } from '../src/query/parse/parse-query.ts';
 import { compiledOf, Synonyms, synonymSpans } from '../src/query/parse/synonyms.ts';
 import { shaped } from '../src/signals/shapes.ts';
-import { parseDate } from '../src/signals/signals.ts';
+import { parseDate } from '../src/columns/times.ts';
 import { stemmerFor } from '../src/text/stem.ts';
 import { blankTags, splitAtDigits, tokens } from '../src/text/tokens.ts';
 

@@ -7,6 +7,8 @@ const countsOf = memoByObject<DocSet, WeakMap<object, Uint32Array>>(() => new We
 
 /** Longer lists of counts are not remembered for every word: a column of names has one for nearly each document. */
 const LONGEST = 4_096;
+/** They are, for sets of which a column has less than so many times as many values. */
+const TIMES = 4;
 /** What the longer ones of one column may take in all. */
 const LONG_BYTES = 8 * 2 ** 20;
 
@@ -29,8 +31,8 @@ export function countIn(
 ): Uint32Array {
   const { base } = results;
   const isLong = length > LONGEST;
-  // As many counts as documents are quicker made than kept.
-  if (base === null || (isLong && base.results.count < length)) return count(results.list);
+  // Far more counts than documents are quicker made than kept.
+  if (base === null || (isLong && !base.isWhole && base.results.count * TIMES < length)) return count(results.list);
   // A set of most documents is counted by those it lacks.
   const ofAll = (): Uint32Array =>
     base.isWhole ? count(base.results.list) : countIn(base.results, key, length, count);

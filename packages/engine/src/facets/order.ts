@@ -1,15 +1,13 @@
 import type { FacetValue } from '@yucca/contract';
+import { compareNatural } from '../text/natural-order.ts';
 
-// Natural order, so that "10 cm" follows "9 cm"; code units break ties, so that the order is total.
-const collator = new Intl.Collator('en', { numeric: true });
-
-function byLabel(a: FacetValue, b: FacetValue): number {
-  return collator.compare(a.label, b.label) || (a.value < b.value ? -1 : a.value > b.value ? 1 : 0);
-}
+/** Code units break ties, so that the order is total. */
+const byLabel = (a: FacetValue, b: FacetValue): number =>
+  compareNatural(a.label, b.label) || (a.value < b.value ? -1 : a.value > b.value ? 1 : 0);
 
 /** The first values of a list by count or by name; selected ones stay, wherever they would stand. */
 export function listed(all: readonly FacetValue[], order: 'count' | 'value', size: number): FacetValue[] {
-  // Who wants every value puts them in an order of their own; comparing tens of thousands of names here takes long.
+  // Who wants every value puts them in an order of their own.
   if (size === Infinity) return [...all];
   const compare = order === 'value' ? byLabel : byCount;
   const first = firstOf(order === 'value' ? all : atLeastListed(all, size), size, compare);
@@ -29,7 +27,7 @@ function atLeastListed(all: readonly FacetValue[], size: number): FacetValue[] {
 
 /**
  * The first `size` of a list in an order, by inserting (Knuth, TAOCP 3, 5.2.1): what is not among them costs one
- * comparison, and comparing texts by language is slow.
+ * comparison.
  */
 export function firstOf<T>(all: readonly T[], size: number, compare: (a: T, b: T) => number): T[] {
   const first: T[] = [];

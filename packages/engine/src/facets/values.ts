@@ -8,7 +8,7 @@ import type { Results } from '../sets/results.ts';
 import { chosenValues, type Facet, type MakeFacet } from './facet.ts';
 import { countFew, isFew } from './few-counts.ts';
 import { countIn } from './known-counts.ts';
-import { allOf, mostCommon, type Counted } from './most-common.ts';
+import { firstNamed, mostCommon, type Counted } from './most-common.ts';
 import { listed } from './order.ts';
 import { plainValues, type PlainValues } from './plain-values.ts';
 
@@ -37,7 +37,7 @@ export const valuesFacet: MakeFacet = (rule, choice) => {
       counted.push({ column, values: null, counts: ofValues(counts) });
     },
     answer(): ValuesFacet {
-      const { totals, found } = rule.order === 'count' ? mostCommon(counted, rule.size, selected) : allOf(counted);
+      const { totals, found } = (rule.order === 'count' ? mostCommon : firstNamed)(counted, rule.size, selected);
       // A choice that finds nothing is listed all the same.
       const lost = [...selected].filter((value) => !totals.has(value));
       for (const value of lost) totals.set(value, { label: null, count: 0 });

@@ -19,6 +19,8 @@ const SET_NS = 0.04;
 const LOOK_NS = 5;
 /** Decoding a text that no one asked for yet. */
 const DECODE_NS = 250;
+/** Comparing the time that a text says. */
+const TIME_NS = 10;
 /** Comparing the bytes of a text. */
 const FIND_NS = 20;
 
@@ -80,6 +82,8 @@ function nsOfTest(segment: Segment, path: string, { numbers, texts, boolean }: V
   const { size, docValues } = segment.values(path)!;
   ns += docValues.length * LOOK_NS;
   if (texts?.only && boolean === null) return ns + size * FIND_NS + texts.only.size * DECODE_NS;
+  const hasBooleans = boolean !== null && (segment.typesOf(path) & LeafType.Boolean) !== 0;
+  if (texts?.ofTime && !hasBooleans) return ns + size * TIME_NS;
   return ns + size * (DECODE_NS + (texts?.ns ?? 0));
 }
 

@@ -1,5 +1,6 @@
 import { memoByName } from '../memo/by-object.ts';
-import { LeafType } from '../columns/column.ts';
+import { LeafType, type ValueColumn } from '../columns/column.ts';
+import { timesOf } from '../columns/times.ts';
 import type { Segment } from '../segment/segment.ts';
 import { DocSet } from '../sets/doc-set.ts';
 import { addFlagged, addInRanges, Ranges } from './column-scan.ts';
@@ -7,7 +8,7 @@ import type { Work } from './cost.ts';
 import type { Condition } from './parse.ts';
 import { simplify, type Decision } from './simplify.ts';
 import { addLookedUp, addWithText, knowsHolders, lookUpFor } from './unkept-texts.ts';
-import type { ValueTest } from './value-test.ts';
+import type { TextTest, ValueTest } from './value-test.ts';
 
 /**
  * The documents of a segment for which a condition is true, in SQL's three values: a comparison with an absent value is
@@ -112,15 +113,25 @@ function passing(segment: Segment, path: string, { numbers, texts, boolean }: Va
   }
   const values = segment.values(path)!;
   const flags = new Uint8Array(values.size);
+  const passesText = textTest(values, texts);
   const decide = (value: number): void => {
     const type = values.types[value]!;
-    if (type === LeafType.String) flags[value] = texts?.passes(values.text(value)) ? 1 : 0;
+    if (type === LeafType.String) flags[value] = passesText(value) ? 1 : 0;
     else if (type === LeafType.Boolean) flags[value] = boolean?.(values.text(value) === 'true') ? 1 : 0;
   };
   if (texts?.only && boolean === null) values.find(texts.only).forEach(decide);
   else for (let value = 0; value < values.size; value++) decide(value);
   addFlagged(values, segment.docs, flags, set);
   return set;
+}
+
+/** Whether the text of a value passes; the time that it says is known, and need not be read again. */
+function textTest(values: ValueColumn, test: TextTest | null): (value: number) => boolean {
+  if (test === null) return () => false;
+  const { ofTime, passes } = test;
+  if (ofTime === null) return (value) => passes(values.text(value));
+  const times = timesOf(values);
+  return (value) => ofTime(times[value]!);
 }
 
 /** The documents that hold any scalar in a field. */

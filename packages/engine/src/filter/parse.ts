@@ -1,5 +1,5 @@
 import { LIMITS } from '@yucca/contract';
-import { parseDate } from '../signals/signals.ts';
+import { parseDate } from '../columns/times.ts';
 import { FilterError, readTokens, type FilterToken } from './lexer.ts';
 
 export type Comparison = '=' | '<>' | '<' | '<=' | '>' | '>=';

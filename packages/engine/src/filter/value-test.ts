@@ -1,4 +1,4 @@
-import { parseDate } from '../signals/signals.ts';
+import { DAY_MS, parseDate } from '../columns/times.ts';
 import { beginningOf, likePattern } from './like.ts';
 import type { Comparison, Condition, Literal } from './parse.ts';
 
@@ -19,6 +19,8 @@ export interface TextTest {
   beginning: string;
   /** And all that do. */
   isBeginning: boolean;
+  /** The same of the time that a text says (see columns/times.ts), where nothing else counts. */
+  ofTime: ((time: number) => boolean) | null;
   /** How long one text takes, in nanoseconds. */
   ns: number;
 }
@@ -43,6 +45,7 @@ const ANY_TEXT: TextTest = {
   allBut: null,
   beginning: '',
   isBeginning: false,
+  ofTime: null,
   ns: TEXT_NS,
 };
 
@@ -108,13 +111,12 @@ function compareTest(comparison: Comparison, literal: Literal): ValueTest {
       return { ...unlike, boolean: compare(comparison, literal.value) };
     case 'instant': {
       const compareTime = compare(comparison, literal.value);
-      const passes = (value: string): boolean => {
-        const time = parseDate(value);
+      const ofTime = (time: number): boolean => {
         if (Number.isNaN(time)) return comparison === '<>';
         // A date alone stands for the whole day.
-        return compareTime(literal.day ? Math.floor(time / 86_400_000) * 86_400_000 : time);
+        return compareTime(literal.day ? Math.floor(time / DAY_MS) * DAY_MS : time);
       };
-      return { ...unlike, texts: { ...ANY_TEXT, passes, ns: DATE_NS } };
+      return { ...unlike, texts: { ...ANY_TEXT, passes: (value) => ofTime(parseDate(value)), ofTime, ns: DATE_NS } };
     }
   }
 }
@@ -167,8 +169,15 @@ function anyText(tests: readonly TextTest[]): TextTest {
   return {
     ...ANY_TEXT,
     passes: (value) => only.has(value) || others.some(({ passes }) => passes(value)),
+    ofTime: only.size === 0 ? timesTogether(others, 'some') : null,
     ns: TEXT_NS + nsOf(others),
   };
+}
+
+/** What any or all of some tests say of a time; null when one of them looks at more than that. */
+function timesTogether(tests: readonly TextTest[], of: 'some' | 'every'): TextTest['ofTime'] {
+  const each = tests.flatMap(({ ofTime }) => ofTime ?? []);
+  return each.length < tests.length ? null : (time) => each[of]((test) => test(time));
 }
 
 const nsOf = (tests: readonly TextTest[]): number => tests.reduce((sum, { ns }) => sum + ns, 0);
@@ -189,6 +198,7 @@ function everyText(tests: readonly TextTest[]): TextTest {
   return {
     ...ANY_TEXT,
     passes: (value) => tests.every(({ passes }) => passes(value)),
+    ofTime: timesTogether(tests, 'every'),
     only: tests.find(({ only }) => only !== null)?.only ?? null,
     ns: nsOf(tests),
   };

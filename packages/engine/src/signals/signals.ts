@@ -1,6 +1,7 @@
 import { SIGNAL_SHAPES, type SignalRule, type Tuning } from '@yucca/contract';
 import { memoByObject } from '../memo/by-object.ts';
 import { firstNumber, firstValue } from '../columns/column.ts';
+import { timesOf } from '../columns/times.ts';
 import { roundScore } from '../score/text-score.ts';
 import type { Segment } from '../segment/segment.ts';
 import { shaped, type Extent } from './shapes.ts';
@@ -111,20 +112,9 @@ function numberReader(segment: Segment, { field, shape }: SignalRule): (doc: num
 function dateReader(segment: Segment, field: string): ((doc: number) => number) | null {
   const column = segment.values(field);
   if (column === null) return null;
-  const times = Float64Array.from({ length: column.size }, (_, value) => parseDate(column.text(value)));
+  const times = timesOf(column);
   return (doc) => {
     const value = firstValue(column, doc);
     return value === -1 ? Number.NaN : times[value]!;
   };
-}
-
-const ISO_DATE = /^\d{4}-\d{2}(-\d{2}([T ]\d{2}:\d{2}(:\d{2}(\.\d+)?)?(Z|[+-]\d{2}:?\d{2})?)?)?$/;
-
-/**
- * Milliseconds of an ISO 8601 date or time; a date alone is midnight UTC, a time without a zone is UTC. NaN for others.
- */
-export function parseDate(text: string): number {
-  if (!ISO_DATE.test(text)) return Number.NaN;
-  const zoned = /[T ]/.test(text) && !/(Z|[+-]\d{2}:?\d{2})$/.test(text) ? `${text}Z` : text;
-  return Date.parse(zoned.replace(' ', 'T'));
 }
