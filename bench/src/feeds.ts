@@ -1,11 +1,8 @@
 /** How soon a change of a source can be searched, at 200 events a second, also while an index is being built. */
 import type { Collection, FeedWithSecret, SearchAnswer, TuningDocument } from '@yucca/contract';
 import { createHmac, randomUUID } from 'node:crypto';
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import path from 'node:path';
 import { RealRecords } from './real-records.ts';
-import { BASE, call, healthy, KEY, loadLines, startServer } from './server.ts';
+import { ask, BASE, call, loadLines, withServer } from './server.ts';
 import { percentiles, round } from './stats.ts';
 
 export interface FeedsResult {
@@ -34,11 +31,8 @@ const LOOK_EVERY_MS = 25;
 const KEYS = 500;
 
 /** Loads so many real-shaped records into a built studio and sends it changes. */
-export async function measureFeeds(records: number): Promise<FeedsResult> {
-  const dataDir = mkdtempSync(path.join(tmpdir(), 'yucca-bench-'));
-  const server = startServer(dataDir);
-  try {
-    await healthy();
+export const measureFeeds = (records: number): Promise<FeedsResult> =>
+  withServer(async () => {
     await call('POST', '/collections', JSON.stringify({ name: 'parts', key: 'id' }));
     const source = new RealRecords();
     await loadLines('parts', records, (i) => JSON.stringify(source.record(i)));
@@ -63,15 +57,7 @@ export async function measureFeeds(records: number): Promise<FeedsResult> {
       buildingMostMs: round(Math.max(...building.waits)),
       builtS: round(build.tookS()),
     };
-  } finally {
-    const ended = new Promise((resolve) => server.once('exit', resolve));
-    server.kill();
-    await ended;
-    rmSync(dataDir, { recursive: true, force: true });
-  }
-}
-
-const ask = (route: string): Promise<Response> => fetch(`${BASE}/api/v1${route}`, { headers: { Authorization: `Bearer ${KEY}` } }); // prettier-ignore
+  });
 
 /** Has an index built for a draft that searches other fields. */
 function buildDraft(): { over: Promise<void>; isOver: boolean; tookS: () => number } {

@@ -1,14 +1,12 @@
 import autocannon from 'autocannon';
 import { spawn, type ChildProcess } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
-import { cpus, tmpdir } from 'node:os';
-import path from 'node:path';
+import { cpus } from 'node:os';
 import { Readable } from 'node:stream';
 import { mainThreadMs, processMs, threadsMs } from './cpu.ts';
 import { tuningDocument } from './collection.ts';
 import { Generator } from './generator.ts';
 import { keystrokes } from './keystrokes.ts';
-import { BASE, call, healthy, KEY, residentMb, startServer } from './server.ts';
+import { BASE, call, KEY, residentMb, withServer } from './server.ts';
 import { percentiles, quantile, round } from './stats.ts';
 
 export interface HttpResult {
@@ -47,11 +45,8 @@ const PAIR_SECONDS = 4;
 const SECONDS = 8;
 
 /** Measures a built studio over HTTP with so many records. */
-export async function measureHttp(records: number): Promise<HttpResult> {
-  const dataDir = mkdtempSync(path.join(tmpdir(), 'yucca-bench-'));
-  const server = startServer(dataDir);
-  try {
-    await healthy();
+export const measureHttp = (records: number): Promise<HttpResult> =>
+  withServer(async (server) => {
     const seconds = await load(records);
     const generator = new Generator();
     const paths = keystrokes(generator, 60).map(
@@ -92,13 +87,7 @@ export async function measureHttp(records: number): Promise<HttpResult> {
       upsertP99Ms: times.p99Ms,
       residentMb: residentMb(server.pid!),
     };
-  } finally {
-    const ended = new Promise((resolve) => server.once('exit', resolve));
-    server.kill();
-    await ended;
-    rmSync(dataDir, { recursive: true, force: true });
-  }
-}
+  });
 
 interface Measured {
   result: autocannon.Result;

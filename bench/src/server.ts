@@ -1,5 +1,6 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { readFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { Readable } from 'node:stream';
 
@@ -18,6 +19,25 @@ export function startServer(dataDir: string, more: Record<string, string> = {}):
     env: { ...serverEnvironment(root, dataDir, PORT), ...more },
   });
 }
+
+/** Runs something with a server over a folder of its own, which is gone afterwards. */
+export async function withServer<T>(run: (server: ChildProcess) => Promise<T>): Promise<T> {
+  const dataDir = mkdtempSync(path.join(tmpdir(), 'yucca-bench-'));
+  const server = startServer(dataDir);
+  try {
+    await healthy();
+    return await run(server);
+  } finally {
+    const ended = new Promise((resolve) => server.once('exit', resolve));
+    server.kill();
+    await ended;
+    rmSync(dataDir, { recursive: true, force: true });
+  }
+}
+
+/** Asks the API as its administrator; whatever it answers. */
+export const ask = (route: string): Promise<Response> =>
+  fetch(`${BASE}/api/v1${route}`, { headers: { Authorization: `Bearer ${KEY}` } });
 
 /** What a studio is told that is built in `root`. */
 export const serverEnvironment = (root: string, dataDir: string, port: number): NodeJS.ProcessEnv => ({

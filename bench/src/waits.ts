@@ -1,10 +1,7 @@
 /** What nobody is to wait for: completions, a draft that needs an index, a write beside one; real-shaped records. */
 import type { SearchAnswer } from '@yucca/contract';
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import path from 'node:path';
 import { RealRecords } from './real-records.ts';
-import { BASE, call, healthy, KEY, loadLines, startServer } from './server.ts';
+import { ask, call, loadLines, withServer } from './server.ts';
 import { percentiles, quantile, round } from './stats.ts';
 
 /** Times in milliseconds, from the request on. */
@@ -30,11 +27,8 @@ const LOOK_EVERY_MS = 10;
 const WRITE_EVERY_MS = 250;
 
 /** Loads so many real-shaped records into a built studio and asks it while indexes are made. */
-export async function measureWaits(records: number): Promise<WaitsResult> {
-  const dataDir = mkdtempSync(path.join(tmpdir(), 'yucca-bench-'));
-  const server = startServer(dataDir);
-  try {
-    await healthy();
+export const measureWaits = (records: number): Promise<WaitsResult> =>
+  withServer(async () => {
     await call('POST', '/collections', JSON.stringify({ name: 'parts', key: 'id' }));
     const source = new RealRecords();
     await loadLines('parts', records, (i) => JSON.stringify(source.record(i)));
@@ -80,15 +74,7 @@ export async function measureWaits(records: number): Promise<WaitsResult> {
       written: writes.length,
       builtS: round((performance.now() - start) / 1_000),
     };
-  } finally {
-    const ended = new Promise((resolve) => server.once('exit', resolve));
-    server.kill();
-    await ended;
-    rmSync(dataDir, { recursive: true, force: true });
-  }
-}
-
-const ask = (route: string): Promise<Response> => fetch(`${BASE}/api/v1${route}`, { headers: { Authorization: `Bearer ${KEY}` } }); // prettier-ignore
+  });
 
 /** Milliseconds until an answer is there, whole. */
 async function took(asking: () => Promise<Response>): Promise<number> {
