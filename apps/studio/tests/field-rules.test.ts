@@ -99,6 +99,7 @@ test('hundreds of rules hold up neither their own records nor writes elsewhere',
   let isOver = false;
   const repair = house.yucca.fieldRules.apply('plants').ended.finally(() => (isOver = true));
   const waits: number[] = [];
+  const began = performance.now();
   while (!isOver) {
     const start = performance.now();
     await house.yucca.records.put('others', 'a', { id: 'a', n: waits.length }, 'replace');
@@ -106,8 +107,8 @@ test('hundreds of rules hold up neither their own records nor writes elsewhere',
   }
   expect(await repair).toMatchObject({ state: 'done', changed: 250 });
   expect(waits.length).toBeGreaterThan(5);
-  // It was 17 seconds; a busy machine may make it more than the 25 ms of a batch.
-  expect(Math.max(...waits)).toBeLessThan(3_000);
+  // It was 17 seconds, as long as all of it took; a busy machine may make it more than the 25 ms of a batch.
+  expect(Math.max(...waits)).toBeLessThan(Math.max(3_000, (performance.now() - began) / 3));
   expect(await get('p7')).toMatchObject({ 'field 0': 7, 'field 399': 7 });
 });
 
