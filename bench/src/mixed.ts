@@ -1,11 +1,8 @@
 /** Searches, writes, tuning and publishing side by side for a long while: does anything get slower, or grow? */
 import type { SearchAnswer, TuningDocument } from '@yucca/contract';
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { PLAIN_TUNING, RealRecords } from './real-records.ts';
-import { BASE, call, healthy, KEY, loadLines, residentMb, startServer } from './server.ts';
+import { BASE, call, KEY, loadLines, residentMb, withServer } from './server.ts';
 import { Stalls } from './stalls.ts';
 import { percentiles, round } from './stats.ts';
 
@@ -72,79 +69,73 @@ const CHANGES: readonly TuningDocument[] = [
 ];
 
 /** Runs so many minutes over so many real-shaped records. */
-export async function measureMixed(records: number, minutes: number): Promise<MixedResult> {
-  const dataDir = mkdtempSync(path.join(tmpdir(), 'yucca-bench-'));
-  const server = startServer(dataDir);
-  const stalls = new Stalls();
-  try {
-    await healthy();
-    const source = new RealRecords();
-    await call('POST', '/collections', JSON.stringify({ name: 'parts', key: 'id' }));
-    await call('PUT', '/collections/parts/tuning/draft', JSON.stringify(PLAIN_TUNING));
-    await call('POST', '/collections/parts/tuning/publish', '{}');
-    await loadLines('parts', records, (i) => JSON.stringify(source.record(i)));
-    const log = source.keystrokes(400);
-    const end = performance.now() + minutes * 60_000;
-    const isOver = (): boolean => performance.now() >= end;
-    const times: number[] = [];
-    const long: LongSearch[] = [];
-    const held: number[] = [];
-    const start = performance.now();
-    const searchNext = async (n: number): Promise<void> => {
-      const q = log[n % log.length]!;
-      const begun = performance.now();
-      stalls.begin();
-      const timing = await searched(q);
-      const ms = performance.now() - begun;
-      times.push(ms);
-      if (ms <= TOO_LONG_MS) return;
-      const stalledMs = stalls.longest();
-      const mainHeldMs = await heldSinceLastLook();
-      held.push(mainHeldMs);
-      long.push({ q, at: Math.round((begun - start) / 1_000), ms: round(ms), ...timing, stalledMs, mainHeldMs });
-    };
-    const memory: number[] = [];
-    const look = async (): Promise<void> => {
-      memory.push(residentMb(server.pid!));
-      held.push(await heldSinceLastLook());
-    };
-    // Starting, and taking a load in, are another matter.
-    await heldSinceLastLook();
-    const [writes, drafts] = await Promise.all([
-      every(WRITE_MS, isOver, (n) => write(source, records, n)),
-      every(DRAFT_MS, isOver, saveDraft),
-      every(SEARCH_MS, isOver, searchNext),
-      every(LOOK_MS, isOver, look),
-    ]);
-    const fifth = Math.floor(memory.length / 5);
-    const [early, late] = [memory.slice(fifth, 2 * fifth), memory.slice(-fifth)];
-    const mean = (list: number[]): number => Math.round(list.reduce((sum, one) => sum + one, 0) / list.length);
-    return {
-      records,
-      minutes,
-      searches: times.length,
-      ...percentiles(times),
-      mostMs: round(Math.max(...times)),
-      over250: long.length,
-      longest: long.sort((a, b) => b.ms - a.ms).slice(0, MOST_TOLD),
-      writes,
-      drafts,
-      published: Math.floor(drafts / PUBLISHED),
-      residentEarlyMb: mean(early),
-      residentLateMb: mean(late),
-      leastEarlyMb: Math.min(...early),
-      leastLateMb: Math.min(...late),
-      residentMostMb: Math.max(...memory),
-      mainHeldMostMs: Math.max(...held),
-    };
-  } finally {
-    const ended = new Promise((resolve) => server.once('exit', resolve));
-    server.kill();
-    await ended;
-    await stalls.end();
-    rmSync(dataDir, { recursive: true, force: true });
-  }
-}
+export const measureMixed = (records: number, minutes: number): Promise<MixedResult> =>
+  withServer(async (server) => {
+    const stalls = new Stalls();
+    try {
+      const source = new RealRecords();
+      await call('POST', '/collections', JSON.stringify({ name: 'parts', key: 'id' }));
+      await call('PUT', '/collections/parts/tuning/draft', JSON.stringify(PLAIN_TUNING));
+      await call('POST', '/collections/parts/tuning/publish', '{}');
+      await loadLines('parts', records, (i) => JSON.stringify(source.record(i)));
+      const log = source.keystrokes(400);
+      const end = performance.now() + minutes * 60_000;
+      const isOver = (): boolean => performance.now() >= end;
+      const times: number[] = [];
+      const long: LongSearch[] = [];
+      const held: number[] = [];
+      const start = performance.now();
+      const searchNext = async (n: number): Promise<void> => {
+        const q = log[n % log.length]!;
+        const begun = performance.now();
+        stalls.begin();
+        const timing = await searched(q);
+        const ms = performance.now() - begun;
+        times.push(ms);
+        if (ms <= TOO_LONG_MS) return;
+        const stalledMs = stalls.longest();
+        const mainHeldMs = await heldSinceLastLook();
+        held.push(mainHeldMs);
+        long.push({ q, at: Math.round((begun - start) / 1_000), ms: round(ms), ...timing, stalledMs, mainHeldMs });
+      };
+      const memory: number[] = [];
+      const look = async (): Promise<void> => {
+        memory.push(residentMb(server.pid!));
+        held.push(await heldSinceLastLook());
+      };
+      // Starting, and taking a load in, are another matter.
+      await heldSinceLastLook();
+      const [writes, drafts] = await Promise.all([
+        every(WRITE_MS, isOver, (n) => write(source, records, n)),
+        every(DRAFT_MS, isOver, saveDraft),
+        every(SEARCH_MS, isOver, searchNext),
+        every(LOOK_MS, isOver, look),
+      ]);
+      const fifth = Math.floor(memory.length / 5);
+      const [early, late] = [memory.slice(fifth, 2 * fifth), memory.slice(-fifth)];
+      const mean = (list: number[]): number => Math.round(list.reduce((sum, one) => sum + one, 0) / list.length);
+      return {
+        records,
+        minutes,
+        searches: times.length,
+        ...percentiles(times),
+        mostMs: round(Math.max(...times)),
+        over250: long.length,
+        longest: long.sort((a, b) => b.ms - a.ms).slice(0, MOST_TOLD),
+        writes,
+        drafts,
+        published: Math.floor(drafts / PUBLISHED),
+        residentEarlyMb: mean(early),
+        residentLateMb: mean(late),
+        leastEarlyMb: Math.min(...early),
+        leastLateMb: Math.min(...late),
+        residentMostMb: Math.max(...memory),
+        mainHeldMostMs: Math.max(...held),
+      };
+    } finally {
+      await stalls.end();
+    }
+  });
 
 /** Does something at a steady pace, or as soon as the time before it has ended; returns how often it was done. */
 async function every(ms: number, isOver: () => boolean, run: (n: number) => Promise<void>): Promise<number> {

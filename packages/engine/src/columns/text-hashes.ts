@@ -4,7 +4,7 @@ import { GrowingArray } from '../bytes/growing-array.ts';
 /**
  * The texts of a field of which nearly every document has its own, by their hashes: two bytes a text, where a column
  * would be a second copy of the field. A document that has a text is among those with its hash, one in 65,536 besides,
- * and these are read to be sure. Going through all hashes takes less than a nanosecond each. The empty text, which half
+ * and these are read to be sure. Going through all hashes takes about a nanosecond each. The empty text, which half
  * of all documents may have, is told by its hash alone.
  */
 export interface TextHashes {

@@ -3,7 +3,7 @@ import type { Results } from '../sets/results.ts';
 import { countIn } from './known-counts.ts';
 
 /**
- * Counts documents by groups of values: each value belongs to some groups (its tree nodes, its month), and a document
+ * Counts documents by groups of values: each value belongs to some groups (its month), and a document
  * counts once a group, however many of its values belong to it.
  */
 export interface ValueGroups {

@@ -2,8 +2,7 @@ import type { ValueColumn } from '../columns/column.ts';
 import { uniteValues, type UnitedValues } from '../columns/united-values.ts';
 import { memoByObject } from '../memo/by-object.ts';
 import { firstNotBelow } from '../sets/sorted.ts';
-import { compareNatural } from '../text/natural-order.ts';
-import { firstOf, leastListed } from './order.ts';
+import { compareNames, firstOf, leastListed } from './order.ts';
 
 /** The counts of one segment. */
 export interface Counted {
@@ -59,7 +58,7 @@ export function firstNamed(counted: readonly Counted[], size: number, wanted: Re
     return united.label(number) ?? united.text(number);
   };
   const byName = (a: number, b: number): number => {
-    const order = compareNatural(nameAt(a), nameAt(b));
+    const order = compareNames(nameAt(a), nameAt(b));
     if (order !== 0) return order;
     return united.text(numberAt(sums, a)) < united.text(numberAt(sums, b)) ? -1 : 1;
   };

@@ -1,9 +1,11 @@
 import type { FacetValue } from '@yucca/contract';
-import { compareNatural } from '../text/natural-order.ts';
+
+/** Names in natural order, so that "10 cm" follows "9 cm". */
+export const { compare: compareNames } = new Intl.Collator('en', { numeric: true });
 
 /** Code units break ties, so that the order is total. */
 const byLabel = (a: FacetValue, b: FacetValue): number =>
-  compareNatural(a.label, b.label) || (a.value < b.value ? -1 : a.value > b.value ? 1 : 0);
+  compareNames(a.label, b.label) || (a.value < b.value ? -1 : a.value > b.value ? 1 : 0);
 
 /** The first values of a list by count or by name; selected ones stay, wherever they would stand. */
 export function listed(all: readonly FacetValue[], order: 'count' | 'value', size: number): FacetValue[] {
